@@ -1,0 +1,96 @@
+import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { newStation } from '@gangway/station';
+import { run } from '../src/main.js';
+
+const folder = mkdtempSync(join(tmpdir(), 'gangway-cli-'));
+const file = (name: string, text: string): string => {
+  const path = join(folder, name);
+  writeFileSync(path, text);
+  return path;
+};
+const good = file('good.json', JSON.stringify(newStation('good')));
+
+async function command(
+  args: string[],
+  stdin = '',
+): Promise<{ code: number; out: string; err: string }> {
+  let [out, err] = ['', ''];
+  const code = await run(args, {
+    stdin: (async function* () {
+      yield stdin;
+    })(),
+    out: (text) => (out += text),
+    err: (text) => (err += text),
+  });
+  return { code, out, err };
+}
+
+describe('gangway evaluate', () => {
+  it('prints one report a line, in order, standard input among them', async () => {
+    const failing = {
+      ...newStation('x'),
+      movements: { rise_mm: 12, shift_mm: 12, tilt_deg: 0, swing_deg: 0 },
+    };
+    const { code, out, err } = await command(
+      ['evaluate', good, '-', good],
+      JSON.stringify(failing),
+    );
+    const reports = out
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line));
+    expect(reports.map((report) => report.coverage.covered)).toEqual([true, false, true]);
+    expect([code, err]).toEqual([0, '']);
+  });
+
+  it('names file, place and what is allowed for each problem, and still reads the rest', async () => {
+    const bad = file('bad.json', JSON.stringify({ ...newStation('b'), aperture: 1, chain: 'x' }));
+    const { code, out, err } = await command(['evaluate', bad, join(folder, 'none.json'), good]);
+    expect(code).toBe(2);
+    expect(out.trim().split('\n')).toHaveLength(1);
+    expect(err).toContain(`${bad}: /chain: must be a list`);
+    expect(err).toContain('none.json: /: there is no such file');
+    expect(
+      err
+        .trim()
+        .split('\n')
+        .every((line) => line.startsWith(folder)),
+    ).toBe(true);
+  });
+
+  it('refuses a 50 MB file by its size', async () => {
+    const { code, err } = await command(['evaluate', file('huge.json', ' '.repeat(50_000_000))]);
+    expect(code).toBe(2);
+    expect(err).toContain('is 50 MB; a station file is at most 2.0 MB');
+  });
+
+  it('evaluates every demo station', async () => {
+    const demo = fileURLToPath(new URL('../../server/demo/', import.meta.url));
+    const files = readdirSync(demo).map((name) => join(demo, name));
+    const { code, out } = await command(['evaluate', ...files]);
+    expect(code).toBe(0);
+    const covered = out
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line).coverage.covered as boolean);
+    expect(covered.filter((each) => !each)).toHaveLength(1);
+  });
+});
+
+describe('gangway', () => {
+  it('prints the schema that ships', async () => {
+    const { code, out } = await command(['schema']);
+    expect(code).toBe(0);
+    const shipped = new URL('../../../packages/station/station.schema.json', import.meta.url);
+    expect(JSON.parse(out)).toEqual(JSON.parse(readFileSync(shipped, 'utf8')));
+  });
+
+  it('says how it is used', async () => {
+    expect((await command([])).code).toBe(2);
+    expect((await command(['evaluate'])).err).toContain('gangway evaluate FILE');
+    expect((await command(['help'])).out).toContain('gangway schema');
+  });
+});

@@ -1,0 +1,61 @@
+import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { useLocation } from 'react-router';
+import { useImport } from './use-import.js';
+
+const holdsFiles = (event: DragEvent): boolean =>
+  event.dataTransfer?.types.includes('Files') ?? false;
+
+/** Takes station files dropped anywhere on the window: into the job on screen, or a new one. */
+export function FileDrop({ children }: { children: ReactNode }) {
+  const [over, setOver] = useState(false);
+  const depth = useRef(0);
+  const importFiles = useImport();
+  const { pathname } = useLocation();
+  const jobId = /^\/jobs\/([^/]+)/.exec(pathname)?.[1] ?? null;
+
+  useEffect(() => {
+    const enter = (event: DragEvent): void => {
+      if (!holdsFiles(event)) return;
+      depth.current += 1;
+      setOver(true);
+    };
+    const leave = (event: DragEvent): void => {
+      if (!holdsFiles(event)) return;
+      depth.current -= 1;
+      if (depth.current <= 0) setOver(false);
+    };
+    const hold = (event: DragEvent): void => {
+      if (holdsFiles(event)) event.preventDefault();
+    };
+    const drop = (event: DragEvent): void => {
+      if (!holdsFiles(event)) return;
+      event.preventDefault();
+      depth.current = 0;
+      setOver(false);
+      void importFiles([...(event.dataTransfer?.files ?? [])], jobId);
+    };
+    addEventListener('dragenter', enter);
+    addEventListener('dragleave', leave);
+    addEventListener('dragover', hold);
+    addEventListener('drop', drop);
+    return () => {
+      removeEventListener('dragenter', enter);
+      removeEventListener('dragleave', leave);
+      removeEventListener('dragover', hold);
+      removeEventListener('drop', drop);
+    };
+  }, [importFiles, jobId]);
+
+  return (
+    <>
+      {children}
+      {over && (
+        <div className="pointer-events-none fixed inset-0 z-50 flex items-center justify-center border-4 border-within bg-paper/80">
+          <p className="text-xl font-semibold">
+            {jobId ? 'Drop to add to this job' : 'Drop to begin a job'}
+          </p>
+        </div>
+      )}
+    </>
+  );
+}

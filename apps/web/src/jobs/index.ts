@@ -1,0 +1,2 @@
+export { JobPage } from './job-page.js';
+export { JobsPage } from './jobs-page.js';

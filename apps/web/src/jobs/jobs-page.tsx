@@ -1,0 +1,125 @@
+import { formatDistanceToNow } from 'date-fns';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import {
+  sentence,
+  useChangeJobMutation,
+  useCreateJobMutation,
+  useDuplicateJobMutation,
+  useJobsQuery,
+  type ListedJob,
+} from '../store/api.js';
+import { Button } from '../ui/button.js';
+import { NameDialog } from '../ui/name-dialog.js';
+import { useNotice } from '../ui/notices.js';
+import { PageTop } from '../ui/page-top.js';
+import { RowMenu } from '../ui/row-menu.js';
+import { ListState } from './list-state.js';
+
+/** Asked again this often while the server or its database is away. */
+export const AGAIN_MS = 2000;
+
+export function JobsPage() {
+  const [archived, setArchived] = useState(false);
+  const [naming, setNaming] = useState<ListedJob | 'new' | null>(null);
+  const [poll, setPoll] = useState(0);
+  const { data, error } = useJobsQuery({ archived }, { pollingInterval: poll });
+  if (poll !== (error ? AGAIN_MS : 0)) setPoll(error ? AGAIN_MS : 0);
+  const [create] = useCreateJobMutation();
+  const [change] = useChangeJobMutation();
+  const [duplicate] = useDuplicateJobMutation();
+  const notice = useNotice();
+  const navigate = useNavigate();
+
+  const told = async (work: Promise<{ error?: unknown }>): Promise<void> => {
+    const { error: failed } = await work;
+    if (failed) notice([sentence(failed)]);
+  };
+
+  const submitName = async (name: string): Promise<string | null> => {
+    if (naming === 'new') {
+      const made = await create({ id: crypto.randomUUID(), name });
+      if (made.error) return sentence(made.error);
+      await navigate(`/jobs/${made.data.id}`);
+      return null;
+    }
+    const renamed = await change({ id: naming!.id, name });
+    return renamed.error ? sentence(renamed.error) : null;
+  };
+
+  return (
+    <>
+      <PageTop trail={<span className="font-semibold">Jobs</span>} />
+      <main className="mx-auto max-w-4xl px-5 py-8">
+        <div className="mb-4 flex flex-wrap items-center justify-between gap-3">
+          <h1 className="text-2xl font-semibold">{archived ? 'Archived jobs' : 'Jobs'}</h1>
+          <div className="flex gap-2">
+            <Button look="quiet" onClick={() => setArchived(!archived)}>
+              {archived ? 'Show current jobs' : 'Show archive'}
+            </Button>
+            {!archived && (
+              <Button look="strong" onClick={() => setNaming('new')}>
+                New job
+              </Button>
+            )}
+          </div>
+        </div>
+        <ListState
+          error={error}
+          loading={!data}
+          empty={data?.length === 0}
+          whenEmpty={
+            archived
+              ? 'Nothing is archived.'
+              : 'No jobs yet. Begin one, or drop a station file on this page.'
+          }
+        />
+        <ul className="border-t border-rule">
+          {data?.map((job) => (
+            <li key={job.id} className="flex items-center border-b border-rule hover:bg-paper">
+              <Link
+                to={`/jobs/${job.id}`}
+                className="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-6 px-2 py-3"
+              >
+                <span className="min-w-0 flex-1 truncate text-[17px] font-medium">{job.name}</span>
+                <span className="figure w-28 text-right">
+                  {job.stations}{' '}
+                  <span className="text-[12px] font-normal text-quiet">
+                    {job.stations === 1 ? 'station' : 'stations'}
+                  </span>
+                </span>
+                <span className="w-44 text-right text-quiet">
+                  {formatDistanceToNow(job.updatedAt, { addSuffix: true })}
+                </span>
+              </Link>
+              <RowMenu
+                label={`More for ${job.name}`}
+                items={[
+                  { label: 'Rename', onSelect: () => setNaming(job) },
+                  {
+                    label: 'Duplicate',
+                    onSelect: () =>
+                      void told(duplicate({ id: job.id, newId: crypto.randomUUID() })),
+                  },
+                  {
+                    label: archived ? 'Restore' : 'Archive',
+                    onSelect: () => void told(change({ id: job.id, archived: !archived })),
+                  },
+                ]}
+              />
+            </li>
+          ))}
+        </ul>
+      </main>
+      <NameDialog
+        open={naming !== null}
+        title={naming === 'new' ? 'New job' : 'Rename job'}
+        label="Name of the job"
+        action={naming === 'new' ? 'Create' : 'Rename'}
+        initial={naming === null || naming === 'new' ? '' : naming.name}
+        onClose={() => setNaming(null)}
+        onSubmit={submitName}
+      />
+    </>
+  );
+}

@@ -1,0 +1,78 @@
+import { useState } from 'react';
+import { lightFormat } from 'date-fns';
+import { differences } from '@gangway/station';
+import { sentence, useCreateStationMutation } from '../store/api.js';
+import { keptBeside } from '../store/saving.js';
+import { selectOpen } from '../store/selectors.js';
+import { keptMine, tookTheirs } from '../store/station.js';
+import { useAppDispatch, useAppSelector } from '../store/store.js';
+import { Button } from '../ui/button.js';
+import { Dialog } from '../ui/dialog.js';
+
+const MOST_SHOWN = 8;
+
+/** Asks which version to go on with when the station was changed elsewhere. Nothing is lost. */
+export default function ConflictDialog() {
+  const { save, present, jobId } = useAppSelector(selectOpen);
+  const dispatch = useAppDispatch();
+  const [create, { isLoading }] = useCreateStationMutation();
+  const [failed, setFailed] = useState<string | null>(null);
+  if (save.kind !== 'conflict') return null;
+  const { current } = save;
+  const apart = differences(present, current.document);
+
+  const keepBoth = async (): Promise<void> => {
+    const made = await create({ jobId, id: crypto.randomUUID(), document: keptBeside(present) });
+    if (made.error) setFailed(sentence(made.error));
+    else dispatch(tookTheirs({ at: Date.now() }));
+  };
+
+  return (
+    <Dialog
+      open
+      mustAnswer
+      onClose={() => {}}
+      title="Changed elsewhere"
+      description={`This station was saved from another place at ${lightFormat(current.updatedAt, 'HH:mm:ss')} while you had changes of your own.`}
+    >
+      <table className="mb-4 w-full">
+        <thead>
+          <tr className="text-left text-quiet">
+            <th className="pr-3 font-normal">What differs</th>
+            <th className="pr-3 font-normal">Yours</th>
+            <th className="font-normal">The other</th>
+          </tr>
+        </thead>
+        <tbody>
+          {apart.slice(0, MOST_SHOWN).map(({ name, mine, theirs }) => (
+            <tr key={name} className="border-t border-rule">
+              <td className="py-1 pr-3">{name}</td>
+              <td className="figure py-1 pr-3 break-all">{mine}</td>
+              <td className="figure py-1 break-all">{theirs}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {apart.length > MOST_SHOWN && (
+        <p className="mb-4 text-quiet">and {apart.length - MOST_SHOWN} more</p>
+      )}
+      {failed !== null && (
+        <p role="alert" className="mb-3 text-outside">
+          {failed}
+        </p>
+      )}
+      <div className="flex flex-wrap gap-2">
+        <Button look="strong" onClick={() => dispatch(keptMine())}>
+          Keep mine
+        </Button>
+        <Button onClick={() => dispatch(tookTheirs({ at: Date.now() }))}>Take the other</Button>
+        <Button disabled={isLoading} onClick={() => void keepBoth()}>
+          Keep both
+        </Button>
+      </div>
+      <p className="mt-3 text-[13px] text-quiet">
+        Keep both lays yours beside it as a station of its own. Taking the other can be undone.
+      </p>
+    </Dialog>
+  );
+}

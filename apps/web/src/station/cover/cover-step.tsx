@@ -1,0 +1,138 @@
+import {
+  CORNER_NAMES,
+  distance,
+  distanceParts,
+  fixed,
+  fStop,
+  signed,
+  type Report,
+} from '@gangway/station';
+import { selectCoverVerdict, selectReport, selectStation } from '../../store/selectors.js';
+import { useAppSelector } from '../../store/store.js';
+import { STANDING_TEXT } from '../../ui/standing.js';
+import { Group, Line } from '../results.js';
+import { Why } from '../why.js';
+import { CoverDrawing } from './cover-drawing.js';
+import { WaysOut } from './ways-out.js';
+
+export function CoverStep() {
+  return (
+    <>
+      <CoverDrawing />
+      <aside
+        aria-label="Coverage"
+        className="w-full shrink-0 overflow-y-auto border-l border-rule bg-paper px-5 py-3 lg:w-[332px]"
+      >
+        <CoverFigures />
+      </aside>
+    </>
+  );
+}
+
+function CoverFigures() {
+  const station = useAppSelector(selectStation);
+  const report = useAppSelector(selectReport);
+  const verdict = useAppSelector(selectCoverVerdict);
+  const units = useAppSelector((state) => state.preferences.units);
+  const { coverage, focus, field, optics } = report;
+  const tone = STANDING_TEXT[coverage.covered ? 'within' : 'outside'];
+  const at = 'distance_m' in station.focus ? station.focus.distance_m : null;
+  const [near, nearUnit] = distanceParts(focus.near_m, units);
+  const [far, farUnit] = distanceParts(focus.far_m, units);
+  return (
+    <>
+      <p className="sr-only" role="status">
+        {verdict.sentence}
+      </p>
+      <WaysOut />
+      <Group title={`Circle at ${fStop(station.aperture)}`}>
+        <Line name="Diameter, at infinity" figure={fixed(optics.circle_diameter_mm, 1)} unit="mm" />
+        <Line
+          name={`Worst corner, ${CORNER_NAMES[coverage.worst_corner]}`}
+          figure={coverage.margin_mm === null ? '∞' : signed(coverage.margin_mm, 1)}
+          unit="mm"
+          tone={tone}
+          why={<Why reason="margin" of="margin of the worst corner" />}
+        />
+        <Line
+          name="Sharp core there"
+          figure={coverage.sharp_margin_mm === null ? '∞' : signed(coverage.sharp_margin_mm, 1)}
+          unit="mm"
+          tone={coverage.sharp ? STANDING_TEXT.within : STANDING_TEXT.costs}
+        />
+        <Line
+          name="Falls off there"
+          figure={
+            coverage.corner_falloff_stops === null ? '∞' : fixed(coverage.corner_falloff_stops, 1)
+          }
+          unit="stops"
+        />
+        {!coverage.filter_clear && (
+          <Line name="Filter ring" figure="cuts a corner" tone={STANDING_TEXT.outside} />
+        )}
+      </Group>
+      <Group
+        title={
+          <>
+            How far each goes alone
+            <Why reason="limits" of="limits of the movements" />
+          </>
+        }
+      >
+        <Limits coverage={coverage} />
+      </Group>
+      <Group title={at === null ? 'Focus' : `Focus at ${distance(at, units)}`}>
+        <Line
+          name="Image distance"
+          figure={fixed(focus.image_distance_mm, 2)}
+          unit="mm"
+          why={<Why reason="imageDistance" of="image distance" />}
+        />
+        <Line name="Sharp from" figure={near} unit={nearUnit} />
+        <Line name="Sharp to" figure={far} unit={farUnit} />
+        {focus.hinge_mm !== null && (
+          <Line
+            name="Hinge line from the lens"
+            figure={distanceParts(focus.hinge_mm / 1000, units)[0]}
+            unit={distanceParts(focus.hinge_mm / 1000, units)[1]}
+          />
+        )}
+        <Line
+          name="Sees across × up"
+          figure={`${fixed(field.horizontal_deg, 1)} × ${fixed(field.vertical_deg, 1)}`}
+          unit="°"
+        />
+      </Group>
+    </>
+  );
+}
+
+const SIDES = [
+  ['Rise', 'rise_mm', 'rise'],
+  ['Fall', 'fall_mm', 'fall'],
+  ['Left', 'left_mm', 'left'],
+  ['Right', 'right_mm', 'right'],
+] as const;
+
+function Limits({ coverage }: { coverage: Report['coverage'] }) {
+  return (
+    <div className="grid grid-cols-2 gap-x-5">
+      {SIDES.map(([name, key, by]) => {
+        const limit = coverage.limits[key];
+        return (
+          <div key={key} className="flex items-baseline justify-between py-px">
+            <span>{name}</span>
+            {limit === null ? (
+              <span className="text-[13px] text-outside">not covered</span>
+            ) : (
+              <span className="whitespace-nowrap">
+                <span className="figure">{fixed(limit, 1)}</span>{' '}
+                <span className="narrow text-[12px] text-quiet">{coverage.limited_by[by]}</span>
+              </span>
+            )}
+          </div>
+        );
+      })}
+    </div>
+  );
+}

@@ -1,0 +1,68 @@
+import { line, curveLinearClosed } from 'd3-shape';
+import type { CoverDrawing, Ellipse, Point } from '@gangway/station';
+
+/** How the drawing lies on the screen. */
+export interface Sheet {
+  readonly x: (mm: number) => number;
+  readonly y: (mm: number) => number;
+  readonly pxPerMm: number;
+  /** Back from the screen to mm of the picture. */
+  readonly toMm: (x: number, y: number) => Point;
+}
+
+const STEP = 1.2;
+const ROOM = 1.06;
+
+/** The farthest anything that must be seen lies from the middle, mm. */
+function needMm({ circle, frame }: CoverDrawing): number {
+  const ellipse = circle
+    ? Math.max(Math.abs(circle.centre.x), Math.abs(circle.centre.y)) + circle.semiMajorMm
+    : 0;
+  return Math.max(
+    ellipse,
+    Math.abs(frame.centre.x) + frame.widthMm / 2,
+    Math.abs(frame.centre.y) + frame.heightMm / 2,
+  );
+}
+
+/**
+ * A sheet that stands still while settings change: its size goes by the rig, and grows by
+ * steps only when something would leave it.
+ */
+export function makeSheet(
+  drawing: CoverDrawing,
+  width: number,
+  height: number,
+  groundGlass: boolean,
+): Sheet {
+  let half = drawing.baseMm * ROOM;
+  const need = needMm(drawing) * 1.02;
+  // A circle open on one side has no end to show.
+  while (half < Math.min(need, drawing.baseMm * 4)) half *= STEP;
+  const pxPerMm = Math.max(0.01, Math.min(width - 40, height - 24) / (2 * half));
+  const turn = groundGlass ? -1 : 1;
+  const [cx, cy] = [width / 2, height / 2];
+  return {
+    pxPerMm,
+    x: (mm) => cx + turn * mm * pxPerMm,
+    y: (mm) => cy - turn * mm * pxPerMm,
+    toMm: (x, y) => ({ x: (turn * (x - cx)) / pxPerMm, y: (-turn * (y - cy)) / pxPerMm }),
+  };
+}
+
+export function ellipseProps(sheet: Sheet, ellipse: Ellipse) {
+  const [cx, cy] = [sheet.x(ellipse.centre.x), sheet.y(ellipse.centre.y)];
+  return {
+    cx,
+    cy,
+    rx: ellipse.semiMajorMm * sheet.pxPerMm,
+    ry: ellipse.semiMinorMm * sheet.pxPerMm,
+    transform: `rotate(${-ellipse.turnDeg} ${cx} ${cy})`,
+  };
+}
+
+export const pathOf = (sheet: Sheet, points: readonly Point[]): string =>
+  line<Point>()
+    .x((p) => sheet.x(p.x))
+    .y((p) => sheet.y(p.y))
+    .curve(curveLinearClosed)([...points]) ?? '';

@@ -1,0 +1,42 @@
+import clsx from 'clsx';
+import type { ReactNode } from 'react';
+
+/** A heading over a few lines of figures. */
+export function Group({ title, children }: { title: ReactNode; children: ReactNode }) {
+  return (
+    <section className="mb-4">
+      <h2 className="mb-1 flex items-center justify-between text-[13px] font-semibold text-quiet">
+        {title}
+      </h2>
+      {children}
+    </section>
+  );
+}
+
+/** One figure: what it is, the figure, its unit in small. */
+export function Line({
+  name,
+  figure,
+  unit,
+  tone,
+  why,
+}: {
+  name: ReactNode;
+  figure: string;
+  unit?: string;
+  tone?: string;
+  why?: ReactNode;
+}) {
+  return (
+    <div className="flex items-baseline justify-between gap-3 py-px">
+      <span className="flex items-center gap-1">
+        {name}
+        {why}
+      </span>
+      <span className="whitespace-nowrap">
+        <span className={clsx('figure', tone)}>{figure}</span>
+        {unit && <span className="ml-1 text-[12px] text-quiet">{unit}</span>}
+      </span>
+    </div>
+  );
+}

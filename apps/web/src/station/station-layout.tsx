@@ -1,0 +1,60 @@
+import { lazy, Suspense, useEffect } from 'react';
+import { Outlet, useNavigate, useParams } from 'react-router';
+import { closed } from '../store/station.js';
+import { saver, useAppDispatch, useAppSelector } from '../store/store.js';
+import { Loading, Said, toJobs } from '../ui/states.js';
+import { Barrel } from './barrel/barrel.js';
+import { KeyboardProvider } from './keyboard.js';
+import { StationTop } from './station-top.js';
+import { StepStrip } from './step-strip.js';
+
+const ConflictDialog = lazy(() => import('./conflict-dialog.js'));
+
+export function StationLayout() {
+  const { station: id = '', job = '' } = useParams();
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  const state = useAppSelector((root) => root.station);
+
+  useEffect(() => {
+    void saver.open(id);
+    return () => {
+      saver.leave();
+      dispatch(closed());
+    };
+  }, [id, dispatch]);
+
+  const trueJob = state.kind === 'open' && state.open.id === id ? state.open.jobId : job;
+  useEffect(() => {
+    if (trueJob !== job) void navigate(`/jobs/${trueJob}/stations/${id}/cover`, { replace: true });
+  }, [trueJob, job, id, navigate]);
+
+  if (state.kind === 'missing') {
+    return (
+      <Said title="This station cannot be opened.">
+        <p className="mb-4">{state.message}</p>
+        {toJobs}
+      </Said>
+    );
+  }
+  if (state.kind !== 'open' || state.open.id !== id) {
+    return <Loading message={state.kind === 'loading' ? state.message : null} />;
+  }
+  return (
+    <KeyboardProvider>
+      <div className="relative flex min-h-full flex-col lg:h-full">
+        <StationTop />
+        <StepStrip />
+        <main className="flex min-h-0 shrink-0 flex-col lg:flex-1 lg:shrink lg:flex-row">
+          <Outlet />
+        </main>
+        <Barrel />
+      </div>
+      {state.open.save.kind === 'conflict' && (
+        <Suspense>
+          <ConflictDialog />
+        </Suspense>
+      )}
+    </KeyboardProvider>
+  );
+}

@@ -1,0 +1,59 @@
+import clsx from 'clsx';
+import { NavLink } from 'react-router';
+import type { Standing } from '@gangway/station';
+import { selectCoverVerdict, selectViewVerdict } from '../store/selectors.js';
+import { useAppSelector } from '../store/store.js';
+import { STANDING_TEXT } from '../ui/standing.js';
+import { STEPS } from './steps.js';
+
+interface Shown {
+  standing: Standing;
+  figure: string;
+  words: string;
+  sentence: string;
+}
+
+/** Steps and their verdicts in one: every step shows where it stands as its largest figure. */
+export function StepStrip() {
+  const verdicts: Record<(typeof STEPS)[number]['path'], Shown> = {
+    view: useAppSelector(selectViewVerdict),
+    cover: useAppSelector(selectCoverVerdict),
+  };
+  return (
+    <nav aria-label="Steps" className="flex border-b border-rule bg-page">
+      {STEPS.map(({ key, path, label }) => {
+        const { standing, figure, words, sentence } = verdicts[path];
+        return (
+          <NavLink
+            key={path}
+            to={path}
+            aria-label={`${label}: ${sentence}`}
+            className={({ isActive }) =>
+              clsx(
+                'flex min-w-0 flex-1 flex-col justify-center border-r border-b-[3px] border-rule px-5 py-2 sm:max-w-96',
+                isActive ? 'border-b-ink bg-paper' : 'border-b-transparent hover:bg-paper',
+              )
+            }
+          >
+            <span className="flex justify-between text-quiet">
+              <span>{label}</span>
+              <span className="narrow text-[12px] pointer-coarse:hidden">{key}</span>
+            </span>
+            <span className="flex flex-wrap items-baseline gap-x-1.5">
+              <span
+                className={clsx(
+                  'figure text-[24px] leading-8 whitespace-nowrap',
+                  // A step that is well says so by its words; only the screen's own verdict is coloured.
+                  standing === 'within' && path === 'view' ? '' : STANDING_TEXT[standing],
+                )}
+              >
+                {figure}
+              </span>
+              <span className="text-[13px] text-quiet">{words}</span>
+            </span>
+          </NavLink>
+        );
+      })}
+    </nav>
+  );
+}

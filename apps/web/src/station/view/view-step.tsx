@@ -1,0 +1,50 @@
+import { CircleTable } from './circle-table.js';
+import { chainWords } from '@gangway/station';
+import { BackFields } from './back-fields.js';
+import { CameraFields } from './camera-fields.js';
+import { Section, useStation } from './fields.js';
+import { FocusFields } from './focus-fields.js';
+import { LensFields } from './lens-fields.js';
+import { MovementFields } from './movement-fields.js';
+import { SharpnessFields } from './sharpness-fields.js';
+
+/** The rig and how it stands: everything the other steps take as given. */
+export function ViewStep() {
+  return (
+    <div className="min-h-0 flex-1 overflow-y-auto bg-paper">
+      <div className="grid max-w-6xl gap-x-12 gap-y-8 px-5 py-6 md:grid-cols-2 xl:grid-cols-3">
+        <div className="space-y-8">
+          <LensFields />
+          <CircleTable />
+        </div>
+        <div className="space-y-8">
+          <BackFields />
+          <SharpnessFields />
+          <CameraFields />
+        </div>
+        <div className="space-y-8">
+          <MovementFields />
+          <FocusFields />
+          <Between />
+        </div>
+      </div>
+    </div>
+  );
+}
+
+/** What a file brought along between lens and back; it counts in every figure, so it is shown. */
+function Between() {
+  const words = chainWords(useStation());
+  if (words.length === 0) return null;
+  return (
+    <Section title="Between lens and back">
+      <ol>
+        {words.map((each, i) => (
+          <li key={i} className="py-0.5">
+            {each}
+          </li>
+        ))}
+      </ol>
+    </Section>
+  );
+}

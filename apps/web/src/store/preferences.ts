@@ -1,0 +1,56 @@
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import * as z from 'zod';
+import type { Units } from '@gangway/station';
+
+export type Light = 'daylight' | 'darkcloth';
+
+export interface Preferences {
+  light: Light;
+  units: Units;
+  /** The picture as it lies on a ground glass: upside down and left to right. */
+  groundGlass: boolean;
+}
+
+const KEY = 'gangway.preferences';
+
+const schema = z.object({
+  light: z.enum(['daylight', 'darkcloth']).catch('daylight'),
+  units: z.enum(['metric', 'feet']).catch('metric'),
+  groundGlass: z.boolean().catch(false),
+});
+
+function kept(): Preferences {
+  try {
+    return schema.parse(JSON.parse(localStorage.getItem(KEY) ?? '{}'));
+  } catch {
+    return schema.parse({});
+  }
+}
+
+export function keepPreferences(preferences: Preferences): void {
+  document.documentElement.dataset.light = preferences.light;
+  try {
+    localStorage.setItem(KEY, JSON.stringify(preferences));
+  } catch {
+    // Storage is full or forbidden: the choice holds for this visit.
+  }
+}
+
+const slice = createSlice({
+  name: 'preferences',
+  initialState: kept,
+  reducers: {
+    lightChosen: (state, action: PayloadAction<Light>) => {
+      state.light = action.payload;
+    },
+    unitsChosen: (state, action: PayloadAction<Units>) => {
+      state.units = action.payload;
+    },
+    groundGlassFlipped: (state) => {
+      state.groundGlass = !state.groundGlass;
+    },
+  },
+});
+
+export const { lightChosen, unitsChosen, groundGlassFlipped } = slice.actions;
+export const preferencesReducer = slice.reducer;

@@ -1,0 +1,56 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { ADDRESS, demo, freshStation, saved } from './helpers.js';
+
+const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+
+for (const light of ['daylight', 'darkcloth']) {
+  test(`screens keep WCAG 2.2 AA in ${light}, and the page breaks no content policy`, async ({
+    page,
+  }) => {
+    const errors: string[] = [];
+    page.on('console', (message) => {
+      if (message.type() === 'error') errors.push(message.text());
+    });
+    await page.addInitScript(
+      (chosen) => localStorage.setItem('gangway.preferences', JSON.stringify({ light: chosen })),
+      light,
+    );
+    const check = async (): Promise<void> => {
+      const { violations } = await new AxeBuilder({ page }).withTags(TAGS).analyze();
+      expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)).toEqual([]);
+    };
+    const { cover, station, job } = await freshStation(undefined, demo('3-customs-house-hall'));
+    await page.goto(cover);
+    await expect(saved(page)).toBeVisible();
+    await check();
+    await page.keyboard.press('?');
+    await expect(page.getByRole('dialog')).toBeVisible();
+    await check();
+    await page.goto(`${station}/view`);
+    await expect(page.getByRole('heading', { name: 'Lens' })).toBeVisible();
+    await check();
+    await page.goto(job);
+    await expect(page.getByRole('listitem')).toHaveCount(1);
+    await check();
+    await page.goto(`${ADDRESS}/jobs`);
+    await expect(page.getByRole('listitem').first()).toBeVisible();
+    await check();
+    expect(errors).toEqual([]);
+  });
+}
+
+test('on a phone nothing is wider than the screen and the scales are there', async ({
+  browser,
+}) => {
+  const page = await browser.newPage({ viewport: { width: 390, height: 844 }, hasTouch: true });
+  const { cover, station } = await freshStation();
+  for (const address of [cover, `${station}/view`, `${ADDRESS}/jobs`]) {
+    await page.goto(address);
+    await expect(page.getByRole('banner')).toBeVisible();
+    await page.waitForTimeout(300);
+    const width = await page.evaluate(() => document.documentElement.scrollWidth);
+    expect(width).toBeLessThanOrEqual(390);
+  }
+  await page.close();
+});

@@ -1,0 +1,68 @@
+import { expect, test } from '@playwright/test';
+import { ADDRESS } from './helpers.js';
+
+test('a job is created, renamed, duplicated, archived and restored', async ({ page }) => {
+  const name = `Ropewalk ${Date.now()}`;
+  await page.goto(`${ADDRESS}/jobs`);
+  await expect(page.getByRole('link', { name: /Orrin Quay/ }).first()).toBeVisible();
+  await page.getByRole('button', { name: 'New job' }).click();
+  await page.getByRole('button', { name: 'Create' }).click();
+  await expect(page.getByRole('alert')).toHaveText('Give a name of at least one letter.');
+  await page.getByLabel('Name of the job').fill(name);
+  await page.getByRole('button', { name: 'Create' }).click();
+  await expect(page.getByRole('heading', { name })).toBeVisible();
+  await expect(page.getByText('No stations yet.')).toBeVisible();
+
+  await page.getByRole('link', { name: 'Jobs' }).click();
+  await page.getByRole('button', { name: `More for ${name}` }).click();
+  await page.getByRole('menuitem', { name: 'Rename' }).click();
+  await page.getByLabel('Name of the job').fill(`${name} hall`);
+  await page.getByRole('button', { name: 'Rename' }).click();
+  await expect(page.getByRole('link', { name: `${name} hall` })).toBeVisible();
+
+  await page.getByRole('button', { name: `More for ${name} hall` }).click();
+  await page.getByRole('menuitem', { name: 'Duplicate' }).click();
+  await expect(page.getByRole('link', { name: `${name} hall (copy)` })).toBeVisible();
+
+  await page.getByRole('button', { name: `More for ${name} hall (copy)` }).click();
+  await page.getByRole('menuitem', { name: 'Archive' }).click();
+  await expect(page.getByRole('link', { name: `${name} hall (copy)` })).toBeHidden();
+  await page.getByRole('button', { name: 'Show archive' }).click();
+  await page.getByRole('button', { name: `More for ${name} hall (copy)` }).click();
+  await page.getByRole('menuitem', { name: 'Restore' }).click();
+  await page.getByRole('button', { name: 'Show current jobs' }).click();
+  await expect(page.getByRole('link', { name: `${name} hall (copy)` })).toBeVisible();
+});
+
+test('stations of a job are begun, duplicated, archived and restored; their verdicts stand in the list', async ({
+  page,
+}) => {
+  await page.goto(`${ADDRESS}/jobs`);
+  await page.getByRole('button', { name: 'New job' }).click();
+  await page.getByLabel('Name of the job').fill(`Marsh ${Date.now()}`);
+  await page.getByRole('button', { name: 'Create' }).click();
+  await page.getByRole('button', { name: 'New station' }).click();
+  await expect(page.getByLabel('Name of the station')).toHaveValue('Station 1');
+  await expect(page.getByRole('heading', { name: 'Lens' })).toBeVisible();
+  await page.goBack();
+  await expect(page.getByRole('link', { name: /Station 1.*mm to spare/ })).toBeVisible();
+  await page.getByRole('button', { name: 'More for Station 1' }).click();
+  await page.getByRole('menuitem', { name: 'Duplicate' }).click();
+  await expect(page.getByRole('link', { name: /Station 1 \(copy\)/ })).toBeVisible();
+  await page.getByRole('button', { name: 'More for Station 1 (copy)' }).click();
+  await page.getByRole('menuitem', { name: 'Archive' }).click();
+  await expect(page.getByRole('link', { name: /Station 1 \(copy\)/ })).toBeHidden();
+  await page.getByRole('button', { name: 'Show archive' }).click();
+  await expect(page.getByRole('link', { name: /Station 1 \(copy\)/ })).toBeVisible();
+});
+
+test('an address that leads nowhere says so and leads back', async ({ page }) => {
+  await page.goto(`${ADDRESS}/jobs/00000000-0000-4000-8000-000000000000`);
+  await expect(page.getByText('There is nothing at this address.')).toBeVisible();
+  await page.goto(
+    `${ADDRESS}/jobs/00000000-0000-4000-8000-000000000000/stations/00000000-0000-4000-8000-000000000000/cover`,
+  );
+  await expect(page.getByText('There is no such station')).toBeVisible();
+  await page.getByRole('link', { name: 'Go to the jobs' }).click();
+  await expect(page.getByRole('heading', { name: 'Jobs' })).toBeVisible();
+});

@@ -1,0 +1,102 @@
+import { connect } from 'node:net';
+import { expect, test } from '@playwright/test';
+import { demo, enter, freshStation, saved, scale, stored, typed } from './helpers.js';
+import { startStack, type Stack } from './stack.js';
+
+/** The real server killed, the real database stopped: nothing saved and nothing typed is lost. */
+test.describe.configure({ mode: 'serial', timeout: 120_000 });
+
+let stack: Stack;
+test.beforeAll(async () => {
+  stack = await startStack('test-outage', 4370);
+});
+test.afterAll(async () => {
+  await stack.end();
+});
+
+test('the server killed at any moment during edits', async ({ page }) => {
+  const { cover, api } = await freshStation(stack.address);
+  await page.goto(cover);
+  await expect(saved(page)).toBeVisible();
+  for (const [round, pause] of [0, 150, 420, 600].entries()) {
+    await enter(typed(page, 'Rise'), String(round + 1));
+    await page.waitForTimeout(pause);
+    await stack.killServer();
+    await enter(typed(page, 'Shift'), String(round + 2));
+    await page.getByLabel('Name of the station').fill(`Killed ${round}`);
+    await expect(page.getByRole('button', { name: /^Not saved yet/ })).toBeVisible();
+    await stack.startServer();
+    await page.getByLabel('Name of the station').press('Enter');
+    await expect(saved(page)).toBeVisible({ timeout: 15_000 });
+    const { document } = await stored(api);
+    expect(document.movements).toMatchObject({ rise_mm: round + 1, shift_mm: round + 2 });
+    expect(document.name).toBe(`Killed ${round}`);
+  }
+});
+
+test('a reload while the server is away from its database keeps the edit', async ({ page }) => {
+  const { cover, api } = await freshStation(stack.address);
+  await page.goto(cover);
+  await expect(saved(page)).toBeVisible();
+  await stack.stopDatabase();
+  await enter(typed(page, 'Rise'), '4.5');
+  await expect(page.getByText('The database does not answer.').first()).toBeVisible();
+  await page.reload();
+  await expect(page.getByText('Waiting for the server.')).toBeVisible();
+  await stack.startDatabase();
+  await expect(scale(page, 'Rise')).toHaveAttribute('aria-valuetext', '4.5 mm up', {
+    timeout: 15_000,
+  });
+  await expect(saved(page)).toBeVisible({ timeout: 15_000 });
+  expect((await stored(api)).document.movements.rise_mm).toBe(4.5);
+});
+
+test('the database stopped for ten seconds during edits', async ({ page }) => {
+  const { cover, api, job } = await freshStation(stack.address);
+  await page.goto(cover);
+  await expect(saved(page)).toBeVisible();
+  await stack.stopDatabase();
+  const until = Date.now() + 10_000;
+  let last = 0;
+  while (Date.now() < until) {
+    last = last === 11 ? 1 : last + 1;
+    await enter(typed(page, 'Rise'), String(last));
+    await page.waitForTimeout(700);
+  }
+  const answer = await fetch(api);
+  expect(answer.status).toBe(503);
+  expect(((await answer.json()) as { detail: string }).detail).toContain('does not answer');
+  expect((await fetch(`${stack.address}/healthz`)).ok).toBe(true);
+  expect((await fetch(`${stack.address}/readyz`)).status).toBe(503);
+  await stack.startDatabase();
+  await expect(saved(page)).toBeVisible({ timeout: 15_000 });
+  expect((await stored(api)).document.movements.rise_mm).toBe(last);
+  // The lists recover by themselves too.
+  await page.goto(job);
+  await expect(page.getByRole('listitem')).toHaveCount(1);
+});
+
+test('a stop finishes what was accepted', async () => {
+  const { api } = await freshStation(stack.address);
+  const { hostname, port, pathname } = new URL(api);
+  const document = { ...demo('1-customs-house-front'), aperture: 16 };
+  const body = Buffer.from(JSON.stringify({ baseRevision: 1, document }));
+  const socket = connect(Number(port), hostname);
+  let answer = '';
+  socket.on('data', (chunk) => (answer += String(chunk)));
+  socket.write(
+    `PUT ${pathname} HTTP/1.1\r\nHost: ${hostname}:${port}\r\nContent-Type: application/json\r\n` +
+      `Content-Length: ${body.length}\r\nConnection: close\r\n\r\n`,
+  );
+  // Half of the request is there when the stop comes, the rest after it.
+  socket.write(body.subarray(0, 100));
+  await new Promise((resolve) => setTimeout(resolve, 300));
+  const stopped = stack.stopServer();
+  await new Promise((resolve) => setTimeout(resolve, 300));
+  socket.write(body.subarray(100));
+  await new Promise((resolve) => socket.once('close', resolve));
+  await stopped;
+  expect(answer).toContain('HTTP/1.1 200');
+  await stack.startServer();
+  expect((await stored(api)).document.aperture).toBe(16);
+});

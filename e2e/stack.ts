@@ -1,0 +1,46 @@
+import type { ChildProcess } from 'node:child_process';
+import { freePort, localPostgres } from '../scripts/lib/postgres.mjs';
+import { ended, startServer } from '../scripts/lib/server.mjs';
+
+/** The real server on a real database of its own, to be stopped and killed at will. */
+export interface Stack {
+  readonly address: string;
+  readonly killServer: () => Promise<void>;
+  /** Stops it as an operator would. */
+  readonly stopServer: () => Promise<void>;
+  readonly startServer: () => Promise<void>;
+  readonly stopDatabase: () => Promise<void>;
+  readonly startDatabase: () => Promise<void>;
+  readonly end: () => Promise<void>;
+}
+
+export async function startStack(name: string, firstPort: number): Promise<Stack> {
+  const database = localPostgres(name);
+  await database.stop();
+  database.forget();
+  const databaseUrl = await database.start();
+  const port = await freePort(firstPort);
+  let server: ChildProcess = (await startServer({ port, databaseUrl, logLevel: 'silent' })).child;
+  return {
+    address: `http://127.0.0.1:${port}`,
+    killServer: async () => {
+      server.kill('SIGKILL');
+      await ended(server);
+    },
+    stopServer: async () => {
+      server.kill('SIGTERM');
+      await ended(server);
+    },
+    startServer: async () => {
+      server = (await startServer({ port, databaseUrl, logLevel: 'silent' })).child;
+    },
+    stopDatabase: () => database.stop(),
+    startDatabase: () => database.resume(),
+    end: async () => {
+      server.kill('SIGTERM');
+      await ended(server);
+      await database.stop();
+      database.forget();
+    },
+  };
+}

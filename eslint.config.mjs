@@ -1,0 +1,72 @@
+import hooks from 'eslint-plugin-react-hooks';
+import a11y from 'eslint-plugin-jsx-a11y';
+import globals from 'globals';
+import ts from 'typescript-eslint';
+
+/** Imports point one way: web, server, command line → station → optics. */
+const only = (files, allowed, forbidden) => ({
+  files,
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      { patterns: [{ regex: forbidden, message: `Only ${allowed} may be imported here.` }] },
+    ],
+  },
+});
+
+export default ts.config(
+  {
+    ignores: [
+      '**/dist/**',
+      '**/node_modules/**',
+      '.data/**',
+      'test-results/**',
+      'apps/web/public/**',
+    ],
+  },
+  ...ts.configs.recommended,
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_', ignoreRestSiblings: true },
+      ],
+      '@typescript-eslint/consistent-type-imports': 'error',
+      eqeqeq: 'error',
+      complexity: ['error', 20],
+      'max-depth': ['error', 4],
+    },
+  },
+  only(['packages/optics/src/**'], 'its own files', '^(?!\\.\\.?/)'),
+  only(
+    ['packages/station/src/**'],
+    'its own files, @gangway/optics and zod',
+    '^(?!\\.\\.?/|@gangway/optics$|zod$)',
+  ),
+  only(
+    ['apps/web/src/**'],
+    'packages and @gangway/station',
+    '^@gangway/(?!station$)|^node:|packages/|server/',
+  ),
+  only(
+    ['apps/server/src/**', 'apps/cli/src/**'],
+    'packages and @gangway/station',
+    '^@gangway/(?!station$)|packages/|web/',
+  ),
+  {
+    files: ['apps/web/**/*.tsx', 'apps/web/**/*.ts'],
+    plugins: { 'react-hooks': hooks },
+    rules: hooks.configs.recommended.rules,
+    languageOptions: { globals: globals.browser },
+  },
+  {
+    files: ['apps/web/**/*.tsx'],
+    ...a11y.flatConfigs.recommended,
+    rules: {
+      ...a11y.flatConfigs.recommended.rules,
+      // A dialog opened to name one thing begins in that field.
+      'jsx-a11y/no-autofocus': 'off',
+    },
+  },
+  { files: ['**/*.mjs'], languageOptions: { globals: globals.node } },
+);

@@ -1,0 +1,27 @@
+const swc = [
+  '@swc/jest',
+  {
+    jsc: {
+      target: 'es2023',
+      parser: { syntax: 'typescript', tsx: true },
+      transform: { react: { runtime: 'automatic' } },
+    },
+  },
+];
+
+const project = (name) => ({
+  displayName: name,
+  rootDir: name,
+  testMatch: ['<rootDir>/test/**/*.test.ts'],
+  transform: { '\\.tsx?$': swc },
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  // Sources name their neighbours as built (.js), as Node asks; here they are still TypeScript.
+  moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1' },
+  moduleFileExtensions: ['ts', 'tsx', 'js', 'mjs', 'json'],
+});
+
+export default {
+  projects: ['packages/optics', 'packages/station', 'apps/cli', 'apps/server', 'apps/web'].map(
+    project,
+  ),
+};

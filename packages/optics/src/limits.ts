@@ -1,0 +1,60 @@
+import { allowedSpan, type Cone, type Frame } from './coverage.js';
+import type { Mechanism } from './envelope.js';
+
+export type LimitedBy = 'circle' | 'mechanism';
+
+export interface Limit {
+  /** How far this movement alone goes from zero, ≥ 0; null when not covered even there. */
+  readonly mm: number | null;
+  readonly by: LimitedBy;
+}
+
+export interface Limits {
+  readonly rise: Limit;
+  readonly fall: Limit;
+  readonly left: Limit;
+  readonly right: Limit;
+}
+
+/**
+ * How far each movement alone may go with the other as set, by circle and by mechanism,
+ * in the movement's own mm.
+ * @param frame with the movements as they act: set plus what a pivoted tilt adds
+ * @param pivot what a pivoted tilt adds to shift (x) and rise (y)
+ */
+export function movementLimits(
+  cone: Cone,
+  frame: Frame,
+  mechanism: Mechanism,
+  pivot: { x: number; y: number },
+): Limits {
+  const one = (movement: 'rise' | 'shift'): [Limit, Limit] => {
+    const added = movement === 'rise' ? pivot.y : pivot.x;
+    const { low, high } = allowedSpan(cone, frame, movement);
+    const other = movement === 'rise' ? frame.shiftMm - pivot.x : frame.riseMm - pivot.y;
+    const radial = Math.sqrt(Math.max(0, mechanism.radialMm ** 2 - other ** 2));
+    const [least, most] = mechanism[movement];
+    return [
+      limit(-(low - added), Math.min(-least, radial)),
+      limit(high - added, Math.min(most, radial)),
+    ];
+  };
+  const [fall, rise] = one('rise');
+  const [left, right] = one('shift');
+  const neither = (a: Limit, b: Limit): boolean => a.mm === null || b.mm === null;
+  const none: Limit = { mm: null, by: 'circle' };
+  return {
+    ...(neither(fall, rise) ? { rise: none, fall: none } : { rise, fall }),
+    ...(neither(left, right) ? { left: none, right: none } : { left, right }),
+  };
+}
+
+/** A hair below zero is zero: a frame that just touches the circle is covered. */
+const TOUCHING_MM = 1e-9;
+
+function limit(byCircle: number, byMechanism: number): Limit {
+  if (!(byCircle >= -TOUCHING_MM)) return { mm: null, by: 'circle' };
+  const circle = Math.max(0, byCircle);
+  const mechanism = Math.max(0, byMechanism);
+  return mechanism < circle ? { mm: mechanism, by: 'mechanism' } : { mm: circle, by: 'circle' };
+}

@@ -1,0 +1,109 @@
+/**
+ * Reading what people write into the units the core works in, and nothing else.
+ * Every parser returns a value or a sentence; none throws.
+ */
+
+export type Parsed = { ok: true; value: number } | { ok: false; message: string };
+
+export type LengthUnit = 'mm' | 'cm' | 'm' | 'in' | 'ft';
+
+export const MM_PER: Record<LengthUnit, number> = { mm: 1, cm: 10, m: 1000, in: 25.4, ft: 304.8 };
+
+const refuse = (message: string): Parsed => ({ ok: false, message });
+
+/** Curly quotes, primes, the true minus and a decimal comma become their plain forms. */
+const tidy = (text: string): string =>
+  text
+    .trim()
+    .replace(/[−–]/g, '-')
+    .replace(/[’′]/g, "'")
+    .replace(/[”″]/g, '"')
+    .replace(/''/g, '"')
+    .replace(/(\d),(\d)/g, '$1.$2');
+
+const NUMBER = String.raw`\d+(?:\.\d*)?(?:e[+-]?\d+)?|\.\d+(?:e[+-]?\d+)?`;
+/** A decimal, a fraction (1/4) or a mixed number (7 1/2). */
+const QUANTITY = String.raw`(?:\d+\s+\d+\s*/\s*\d+|\d+\s*/\s*\d+|${NUMBER})`;
+
+function readQuantity(text: string): number {
+  const mixed = /^(?:(\d+)\s+)?(\d+)\s*\/\s*(\d+)$/.exec(text.trim());
+  if (mixed) return Number(mixed[1] ?? 0) + Number(mixed[2]) / Number(mixed[3]);
+  return Number(text);
+}
+
+function finite(value: number, written: string): Parsed {
+  if (Number.isFinite(value)) return { ok: true, value };
+  return refuse(`“${written}” is too large to be a number here.`);
+}
+
+const UNIT_WORDS: Record<string, LengthUnit> = {
+  mm: 'mm',
+  cm: 'cm',
+  m: 'm',
+  in: 'in',
+  '"': 'in',
+  ft: 'ft',
+  "'": 'ft',
+};
+
+/**
+ * A length as written: `2.4m`, `240 cm`, `7' 10"`, `3 1/2 in`, `12`.
+ * @param bare the unit of a number written without one
+ * @returns the length in mm, sign kept
+ */
+export function parseLengthMm(text: string, bare: LengthUnit): Parsed {
+  const written = text.trim();
+  const plain = tidy(text).toLowerCase();
+  if (plain === '') return refuse('Write a length, for example 2.4 m or 7\' 10".');
+  const feet = new RegExp(
+    `^([+-]?)\\s*(${QUANTITY})\\s*(?:'|ft)\\s*(?:(${QUANTITY})\\s*(?:"|in)?)?$`,
+  ).exec(plain);
+  if (feet) {
+    const size =
+      readQuantity(feet[2] ?? '0') * MM_PER.ft + readQuantity(feet[3] ?? '0') * MM_PER.in;
+    return finite(feet[1] === '-' ? -size : size, written);
+  }
+  const one = new RegExp(`^([+-]?)\\s*(${QUANTITY})\\s*(mm|cm|m|in|")?$`).exec(plain);
+  if (!one) return refuse(`“${written}” is not a length; write for example 2.4 m or 7' 10".`);
+  const size = readQuantity(one[2] ?? '') * MM_PER[UNIT_WORDS[one[3] ?? ''] ?? bare];
+  return finite(one[1] === '-' ? -size : size, written);
+}
+
+/** A distance in metres; `inf`, `infinity` and `∞` give `Infinity`. */
+export function parseDistanceM(text: string, bare: LengthUnit): Parsed {
+  if (/^(inf|infinity|∞)$/i.test(text.trim())) return { ok: true, value: Infinity };
+  const mm = parseLengthMm(text, bare);
+  return mm.ok ? { ok: true, value: mm.value / 1000 } : mm;
+}
+
+/** An angle in degrees: `3.5`, `3.5°`, `-2 deg`, `3° 30'`. */
+export function parseAngleDeg(text: string): Parsed {
+  const written = text.trim();
+  const found = new RegExp(
+    `^([+-]?)\\s*(${NUMBER})\\s*(?:°|deg|degrees)?\\s*(?:(${NUMBER})\\s*')?$`,
+  ).exec(tidy(text).toLowerCase());
+  if (!found) return refuse(`“${written}” is not an angle; write degrees, for example 3.5.`);
+  const size = Number(found[2]) + Number(found[3] ?? 0) / 60;
+  return finite(found[1] === '-' ? -size : size, written);
+}
+
+/** An aperture as an f-number: `8`, `f/8`, `f8`, `F/5.6`, `1:4`. */
+export function parseFNumber(text: string): Parsed {
+  const written = text.trim();
+  const found = new RegExp(`^(?:f\\s*/?\\s*|1\\s*:\\s*)?(${NUMBER})$`).exec(
+    tidy(text).toLowerCase(),
+  );
+  if (!found) return refuse(`“${written}” is not an aperture; write for example f/11.`);
+  return finite(Number(found[1]), written);
+}
+
+/** A plain ratio or number: `0.5`, `1:2`, `1/4`, `0.5x`, `2×`. */
+export function parseRatio(text: string): Parsed {
+  const written = text.trim();
+  const plain = tidy(text).toLowerCase();
+  const ratio = new RegExp(`^(${NUMBER})\\s*[:/]\\s*(${NUMBER})$`).exec(plain);
+  if (ratio) return finite(Number(ratio[1]) / Number(ratio[2]), written);
+  const one = new RegExp(`^([+-]?(?:${NUMBER}))\\s*[x×]?$`).exec(plain);
+  if (!one) return refuse(`“${written}” is not a number; write for example 0.5 or 1:2.`);
+  return finite(Number(one[1]), written);
+}

@@ -1,0 +1,151 @@
+import {
+  axisPoint,
+  circleDiameterMm,
+  circleOnSensor,
+  coneHalfAngleRad,
+  coneOutline,
+  cornerMarginMm,
+  CORNERS,
+  covers,
+  engravedStops,
+  envelope,
+  frameCorner,
+  radians,
+  throughMultipliers,
+  worstCorner,
+  type Cone,
+  type Corner,
+  type Ellipse,
+  type Point,
+} from '@gangway/optics';
+import { circleTable, multipliers, setup, sharpFraction, turnedBack, type Setup } from './setup.js';
+import type { Station } from './schema.js';
+import type { Standing } from './state.js';
+
+export interface CornerMark {
+  readonly corner: Corner;
+  readonly at: Point;
+  /** To the edge of the circle; null when there is no edge that way. */
+  readonly marginMm: number | null;
+  readonly standing: Standing;
+}
+
+/** What the Cover drawing shows, in mm on the real back, picture upright, origin straight ahead. */
+export interface CoverDrawing {
+  /** Mm on the back for each mm of movement. */
+  readonly factor: number;
+  readonly frame: { centre: Point; widthMm: number; heightMm: number };
+  readonly corners: readonly CornerMark[];
+  /** Where the lens axis meets the back. */
+  readonly axis: Point;
+  /** Null when the lens leans so far that its cone no longer closes. */
+  readonly circle: Ellipse | null;
+  readonly core: Ellipse | null;
+  /** The same edges as polygons cut off far outside the sheet, when they do not close. */
+  readonly open: { circle: readonly Point[]; core: readonly Point[] } | null;
+  /** The core as quoted, at infinity. */
+  readonly coreDiameterMm: number;
+  /** Circles at the engraved whole stops on either side, where they differ from this one. */
+  readonly neighbours: readonly { fNumber: number; diameterMm: number; ellipse: Ellipse }[];
+  /** Where the frame's centre may lie. */
+  readonly envelope: readonly Point[];
+  /** From the worst corner to the circle's edge, along the line from the axis. */
+  readonly margin: { corner: Point; edge: Point } | null;
+  /** Largest half-extent the rig's circles ever need at infinity: for a sheet that stands still. */
+  readonly baseMm: number;
+  /** Where the level line of the scene lies; null when it cannot be pictured. */
+  readonly levelLineMm: number | null;
+  /** What a pivoted tilt adds to shift and rise, mm of movement. */
+  readonly pivot: Point;
+}
+
+export function coverDrawing(station: Station): CoverDrawing {
+  const s = setup(station);
+  const k = s.factor;
+  const out = ({ x, y }: Point): Point => ({ x: x * k, y: y * k });
+  const grown = (ellipse: Ellipse | null): Ellipse | null =>
+    ellipse && {
+      ...ellipse,
+      centre: out(ellipse.centre),
+      semiMajorMm: ellipse.semiMajorMm * k,
+      semiMinorMm: ellipse.semiMinorMm * k,
+    };
+  const circle = grown(circleOnSensor(s.cone));
+  return {
+    factor: k,
+    frame: { centre: out({ x: s.frame.shiftMm, y: s.frame.riseMm }), ...turnedBack(station.back) },
+    corners: CORNERS.map((corner) => {
+      const place = frameCorner(s.frame, corner);
+      const margin = cornerMarginMm(s.cone, s.frame, corner) * k;
+      return {
+        corner,
+        at: out(place),
+        marginMm: Number.isFinite(margin) ? margin : null,
+        standing: !covers(s.cone, place) ? 'outside' : covers(s.core, place) ? 'within' : 'costs',
+      };
+    }),
+    axis: out(axisPoint(s.cone)),
+    circle,
+    open: circle
+      ? null
+      : {
+          circle: outline(station, s, s.cone).map(out),
+          core: outline(station, s, s.core).map(out),
+        },
+    core: grown(circleOnSensor(s.core)),
+    coreDiameterMm: s.circleMm * sharpFraction(station.lens) * k,
+    neighbours: neighbours(station, s).flatMap(({ fNumber, bareMm }) => {
+      const halfAngleRad = coneHalfAngleRad(bareMm, s.focalLengthMm);
+      const ellipse = grown(circleOnSensor({ ...s.cone, halfAngleRad }));
+      return ellipse ? [{ fNumber, diameterMm: bareMm * k, ellipse }] : [];
+    }),
+    envelope: envelope(s.cone, s.frame, s.mechanism, s.pivot).map(out),
+    margin: marginLine(s, out),
+    baseMm: baseMm(station, s),
+    levelLineMm: levelLine(station, s),
+    pivot: s.pivot,
+  };
+}
+
+/** Far enough out that the cut is off any sheet. */
+const outline = (station: Station, s: Setup, cone: Cone): Point[] =>
+  coneOutline(cone, (20 * baseMm(station, s)) / s.factor);
+
+/** Half the largest circle, or half the back's diagonal when that is larger. */
+function baseMm(station: Station, s: Setup): number {
+  const largest = Math.max(...station.lens.circle.map((entry) => entry.diameter_mm)) * s.factor;
+  return Math.max(largest, Math.hypot(station.back.width_mm, station.back.height_mm)) / 2;
+}
+
+/** A level sensor sees the horizon straight ahead; pitched by p it moves by v tan p. */
+function levelLine(station: Station, s: Setup): number | null {
+  const pitch = station.camera.pitch_deg + (station.movements.rear_tilt_deg ?? 0);
+  if (Math.abs(pitch) > 85) return null;
+  return -s.imageDistanceMm * s.factor * Math.tan(radians(pitch)) + 0;
+}
+
+function neighbours(station: Station, s: Setup): { fNumber: number; bareMm: number }[] {
+  const { lens, aperture } = station;
+  const whole = engravedStops(lens.f_min, lens.f_max, 'whole');
+  const wider = whole.findLast((n) => n < aperture * 0.999);
+  const smaller = whole.find((n) => n > aperture * 1.001);
+  return [wider, smaller].flatMap((fNumber) => {
+    if (fNumber === undefined) return [];
+    const quoted = circleDiameterMm(circleTable(lens), fNumber);
+    const bareMm = throughMultipliers(multipliers(station), quoted).bareCircleMm;
+    return Math.abs(bareMm - s.circleMm) < 1e-6 ? [] : [{ fNumber, bareMm }];
+  });
+}
+
+function marginLine(s: Setup, out: (p: Point) => Point): CoverDrawing['margin'] {
+  const { corner, marginMm } = worstCorner(s.cone, s.frame);
+  if (!Number.isFinite(marginMm)) return null;
+  const from = axisPoint(s.cone);
+  const at = frameCorner(s.frame, corner);
+  const span = Math.hypot(at.x - from.x, at.y - from.y) || 1;
+  const t = (span + marginMm) / span;
+  return {
+    corner: out(at),
+    edge: out({ x: from.x + (at.x - from.x) * t, y: from.y + (at.y - from.y) * t }),
+  };
+}

@@ -1,0 +1,21 @@
+import { evaluate } from '../evaluate.js';
+import type { Station } from '../schema.js';
+import { setup } from '../setup.js';
+import { whyImageDistance } from './image-distance.js';
+import { whyLimits } from './limits.js';
+import { whyMargin } from './margin.js';
+import type { Asked, Why } from './why.js';
+
+export type { Why } from './why.js';
+
+/** Results that open to their reason. To add one: write a file beside this and name it here. */
+const REASONS = {
+  margin: whyMargin,
+  limits: whyLimits,
+  imageDistance: whyImageDistance,
+} satisfies Record<string, (asked: Asked) => Why>;
+
+export type Reason = keyof typeof REASONS;
+
+export const why = (reason: Reason, station: Station): Why =>
+  REASONS[reason]({ station, report: evaluate(station), setup: setup(station) });

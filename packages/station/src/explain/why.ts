@@ -1,0 +1,19 @@
+import type { Report } from '../report.js';
+import type { Station } from '../schema.js';
+import type { Setup } from '../setup.js';
+
+/** The reason for a result: formula in words and symbols, what went in, where it is from. */
+export interface Why {
+  readonly title: string;
+  readonly result: string;
+  readonly words: string;
+  readonly formula: string;
+  readonly numbers: readonly { symbol: string; meaning: string; value: string }[];
+  readonly source: string;
+}
+
+export interface Asked {
+  readonly station: Station;
+  readonly report: Report;
+  readonly setup: Setup;
+}

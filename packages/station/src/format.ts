@@ -1,0 +1,61 @@
+/** Numbers as people read them: one place for rounding, signs and units. */
+
+export type Units = 'metric' | 'feet';
+
+const MINUS = '−';
+
+/** Fixed decimals, a true minus, and never a minus zero. */
+export function fixed(value: number, decimals: number): string {
+  const text = Math.abs(value).toFixed(decimals);
+  return value < 0 && Number(text) !== 0 ? MINUS + text : text;
+}
+
+/** With its sign always shown, for a margin. */
+export function signed(value: number, decimals: number): string {
+  const text = fixed(value, decimals);
+  return text.startsWith(MINUS) || Number(text) === 0 ? text : `+${text}`;
+}
+
+/** At most so many decimals, none needlessly. */
+export const trimmed = (value: number, decimals: number): string =>
+  fixed(Number(value.toFixed(decimals)), decimals)
+    .replace(/(\.\d*?)0+$/, '$1')
+    .replace(/\.$/, '');
+
+export const mm = (value: number, decimals = 1): string => `${fixed(value, decimals)} mm`;
+
+export const fStop = (fNumber: number): string => `f/${trimmed(fNumber, 1)}`;
+
+export const degrees = (value: number, decimals = 1): string => `${fixed(value, decimals)}°`;
+
+/** Near work is measured in millimetres. */
+const metres = (m: number): string => fixed(m, m < 1 ? 3 : m < 10 ? 2 : m < 100 ? 1 : 0);
+
+/** A distance in front of the camera as a figure and its unit, apart so that units can be small. */
+export function distanceParts(distanceM: number | null, units: Units): [string, string] {
+  if (distanceM === null || !Number.isFinite(distanceM)) return ['∞', ''];
+  if (units === 'metric') return [metres(distanceM), 'm'];
+  const inches = distanceM / 0.0254;
+  if (inches >= 1200) return [fixed(inches / 12, 0), 'ft'];
+  // Halves of an inch up close, whole ones further off.
+  const step = inches < 120 ? 0.5 : 1;
+  const rounded = Math.round(inches / step) * step;
+  const feet = Math.floor(rounded / 12);
+  return [`${feet}′ ${trimmed(rounded - feet * 12, 1)}″`, ''];
+}
+
+export const distance = (distanceM: number | null, units: Units): string =>
+  distanceParts(distanceM, units).join(' ').trim();
+
+const THIRDS = ['', '⅓', '⅔'];
+
+/** A share of light in stops, as a photographer counts it: by thirds where it is thirds. */
+export function stops(value: number): string {
+  const thirds = Math.round(Math.abs(value) * 3);
+  const noun = Math.abs(value) < 1.05 ? 'stop' : 'stops';
+  if (thirds === 0 || Math.abs(Math.abs(value) * 3 - thirds) > 0.1) {
+    return `${trimmed(value, 1)} ${noun}`;
+  }
+  const whole = Math.floor(thirds / 3);
+  return `${value < 0 ? MINUS : ''}${whole || ''}${THIRDS[thirds % 3]} ${noun}`;
+}

@@ -1,0 +1,28 @@
+export * from './controls.js';
+export * from './differences.js';
+export * from './drawing.js';
+export * from './evaluate.js';
+export * from './explain/index.js';
+export * from './format.js';
+export * from './frame-drag.js';
+export * from './new-station.js';
+export * from './parse.js';
+export * from './report.js';
+export * from './scales.js';
+export * from './rig-edits.js';
+export * from './schema.js';
+export { sharpFraction, turnedBack, DEFAULT_SHARP_FRACTION } from './setup.js';
+export { standingOf, stateOf, type Standing, type State } from './state.js';
+export * from './ways-out/index.js';
+export * from './words.js';
+export {
+  parseAngleDeg,
+  parseDistanceM,
+  parseFNumber,
+  parseLengthMm,
+  parseRatio,
+  engravedStops,
+  type Parsed,
+  type Point,
+  type Ellipse,
+} from '@gangway/optics';

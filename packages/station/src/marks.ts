@@ -1,0 +1,71 @@
+import {
+  blurDiameterMm,
+  dot,
+  fNumberNeeded,
+  imageDepthMm,
+  project,
+  sensorBasis,
+  subtract,
+  type Vec3,
+} from '@gangway/optics';
+import type { MarkReport } from './report.js';
+import type { Station } from './schema.js';
+import type { Setup } from './setup.js';
+
+/** Sensor axes in the station frame (X right, Y up, Z level ahead at yaw 0). */
+function sensorAxes(station: Station): { right: Vec3; up: Vec3; normal: Vec3 } {
+  const { camera, movements } = station;
+  const body = sensorBasis(camera.pitch_deg, camera.yaw_deg);
+  const rear = sensorBasis(movements.rear_tilt_deg ?? 0, movements.rear_swing_deg ?? 0);
+  const outward = (v: Vec3): Vec3 => [
+    v[0] * body.right[0] + v[1] * body.up[0] + v[2] * body.normal[0],
+    v[0] * body.right[1] + v[1] * body.up[1] + v[2] * body.normal[1],
+    v[0] * body.right[2] + v[1] * body.up[2] + v[2] * body.normal[2],
+  ];
+  return { right: outward(rear.right), up: outward(rear.up), normal: outward(rear.normal) };
+}
+
+/** A place in the station frame, m, as the camera frame has it: mm from the lens centre. */
+export function fromLensCentre(
+  station: Station,
+  setup: Setup,
+): (x_m: number, y_m: number, z_m: number) => Vec3 {
+  const { right, up, normal } = sensorAxes(station);
+  const front = station.movement_limits.moves === 'front';
+  const lens: Vec3 = [
+    front ? setup.frame.shiftMm : 0,
+    front ? setup.frame.riseMm : 0,
+    setup.imageDistanceMm,
+  ];
+  return (x_m, y_m, z_m) => {
+    const p: Vec3 = [x_m * 1000, (y_m - station.camera.height_m) * 1000, z_m * 1000];
+    return subtract([dot(p, right), dot(p, up), dot(p, normal)], lens);
+  };
+}
+
+const finite = (value: number): number | null => (Number.isFinite(value) ? value : null);
+
+/** How sharp each mark falls, and whether the frame holds it. */
+export function reportMarks(station: Station, setup: Setup): MarkReport[] {
+  const place = fromLensCentre(station, setup);
+  const { focalLengthMm: f, imageDistanceMm: v, frame, factor } = setup;
+  return (station.marks ?? []).map((mark) => {
+    const point = place(mark.x_m, mark.y_m, mark.z_m);
+    const ahead = point[2] > f && dot(point, setup.axis) > f;
+    const depth = imageDepthMm(f, setup.axis, point);
+    const needed = ahead ? fNumberNeeded(f, v, depth, setup.cocMm) : Infinity;
+    const { x, y } = project(point, v);
+    const blurMm = ahead ? blurDiameterMm(f, setup.fNumber, v, depth) * factor : Infinity;
+    return {
+      label: mark.label,
+      image_depth_mm: ahead ? finite(depth) : null,
+      blur_um: finite(blurMm * 1000),
+      f_number_needed: finite(needed * factor),
+      holds: mark.must === 'sharp' ? needed <= setup.fNumber : needed > setup.fNumber,
+      in_frame:
+        point[2] > 0 &&
+        Math.abs(x - frame.shiftMm) <= frame.widthMm / 2 &&
+        Math.abs(y - frame.riseMm) <= frame.heightMm / 2,
+    };
+  });
+}

@@ -1,0 +1,97 @@
+import type { z } from 'zod';
+import { axisFromSensor, nearestDistanceMm } from '@gangway/optics';
+
+/** What {@link stationRules} needs of a station whose single fields are already sound. */
+interface Checked {
+  back: { width_mm: number; height_mm: number; width_px?: number };
+  lens: { focal_length_mm: number; f_min: number; f_max: number; circle: { f_number: number }[] };
+  chain: ({ kind: string } & Record<string, unknown>)[];
+  aperture: number;
+  focus: Record<string, unknown>;
+  movements: {
+    tilt_deg: number;
+    swing_deg: number;
+    rear_tilt_deg?: number;
+    rear_swing_deg?: number;
+  };
+  criterion: Record<string, unknown>;
+}
+
+const FOCUS_WAYS = ['distance_m', 'magnification', 'image_distance_mm'];
+const CRITERIA = ['coc_mm', 'diagonal_divisor', 'pixels', 'print_width_mm'];
+
+const given = (value: Record<string, unknown>, keys: string[]): string[] =>
+  keys.filter((key) => value[key] !== undefined);
+
+/** Relations between fields: what each may be depends on another. */
+export function stationRules(station: Checked, context: z.RefinementCtx): void {
+  const refuse = (path: (string | number)[], message: string): void =>
+    context.addIssue({ code: 'custom', path, message });
+  const { back, lens } = station;
+  if (back.height_mm > back.width_mm) {
+    refuse(
+      ['back', 'height_mm'],
+      `must be at most width_mm (${back.width_mm}): give the back as built, orientation turns it`,
+    );
+  }
+  if (lens.f_max < lens.f_min) {
+    refuse(['lens', 'f_max'], `must be at least f_min, ${lens.f_min}`);
+  }
+  lens.circle.forEach((entry, i) => {
+    const before = lens.circle[i - 1];
+    if (before && entry.f_number === before.f_number) {
+      refuse(['lens', 'circle', i, 'f_number'], `repeats f/${entry.f_number}; give each stop once`);
+    } else if (before && entry.f_number < before.f_number) {
+      refuse(
+        ['lens', 'circle', i, 'f_number'],
+        `must be above f/${before.f_number}: list the stops from the widest to the smallest`,
+      );
+    }
+  });
+  if (station.aperture < lens.f_min * (1 - 1e-9) || station.aperture > lens.f_max * (1 + 1e-9)) {
+    refuse(
+      ['aperture'],
+      `must be from f/${lens.f_min} to f/${lens.f_max} on this lens, not f/${station.aperture}`,
+    );
+  }
+  station.chain.forEach((part, i) => {
+    if (part.kind === 'view_camera' && Number(part.bellows_max_mm) < Number(part.bellows_min_mm)) {
+      refuse(
+        ['chain', i, 'bellows_max_mm'],
+        `must be at least bellows_min_mm, ${String(part.bellows_min_mm)}`,
+      );
+    }
+  });
+  if (given(station.focus, FOCUS_WAYS).length > 1) {
+    refuse(['focus'], `must hold only one of ${FOCUS_WAYS.join(', ')}`);
+  }
+  if (given(station.criterion, CRITERIA).length > 1) {
+    refuse(['criterion'], 'must hold one standard of sharpness only');
+  }
+  if (station.criterion.pixels !== undefined && back.width_px === undefined) {
+    refuse(['criterion', 'pixels'], 'needs back.width_px, the pixels along the back’s long side');
+  }
+  nearEnough(station, refuse);
+}
+
+function nearEnough(station: Checked, refuse: (path: string[], message: string) => void): void {
+  const { movements, lens } = station;
+  const axis = axisFromSensor(
+    { tiltDeg: movements.tilt_deg, swingDeg: movements.swing_deg },
+    { tiltDeg: movements.rear_tilt_deg ?? 0, swingDeg: movements.rear_swing_deg ?? 0 },
+  );
+  if (axis[2] < 0.05) {
+    refuse(['movements'], 'lean lens and back too far apart: at most 87° between them');
+    return;
+  }
+  const distance = station.focus.distance_m;
+  if (typeof distance !== 'number') return;
+  const nearest = nearestDistanceMm(lens.focal_length_mm, axis[2]) / 1000;
+  if (distance < nearest) {
+    refuse(
+      ['focus', 'distance_m'],
+      `is nearer than a ${lens.focal_length_mm} mm lens can focus: at least ${nearest.toPrecision(4)} m, ` +
+        'or give the magnification',
+    );
+  }
+}

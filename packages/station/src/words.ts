@@ -1,0 +1,157 @@
+import type { Corner } from '@gangway/optics';
+import { fixed, fStop, signed, trimmed } from './format.js';
+import type { Report } from './report.js';
+import type { Station } from './schema.js';
+import {
+  beyondMechanism,
+  opticalState,
+  standingOf,
+  type Movement,
+  type Standing,
+  type State,
+} from './state.js';
+import { setup } from './setup.js';
+
+/** The one place where verdicts are put into words. */
+
+export const CORNER_NAMES: Record<Corner, string> = {
+  top_left: 'top left',
+  top_right: 'top right',
+  bottom_left: 'bottom left',
+  bottom_right: 'bottom right',
+};
+
+export const MOVEMENT_NAMES: Record<Movement, string> = {
+  rise_mm: 'rise',
+  shift_mm: 'shift',
+  tilt_deg: 'tilt',
+  swing_deg: 'swing',
+};
+
+/** A movement by its sense: a negative rise is a fall. */
+export function sense(movement: Movement, value: number): string {
+  if (movement === 'rise_mm') return value < 0 ? 'fall' : 'rise';
+  if (movement === 'shift_mm') return value < 0 ? 'shift left' : 'shift right';
+  if (movement === 'tilt_deg') return value < 0 ? 'tilt back' : 'tilt forward';
+  return value < 0 ? 'swing left' : 'swing right';
+}
+
+export const unitOf = (movement: Movement): string => (movement.endsWith('_mm') ? 'mm' : '°');
+
+export interface Verdict {
+  readonly standing: Standing;
+  readonly state: State;
+  /** The largest figure of the step, and the words beside it. */
+  readonly figure: string;
+  readonly words: string;
+  /** The whole verdict as one sentence, for lists and for those who listen. */
+  readonly sentence: string;
+}
+
+/** What to say when a cone is open on one side and the margin has no end. */
+const NO_END = '∞';
+
+const figureOf = (margin: number | null): string => (margin === null ? NO_END : signed(margin, 1));
+
+export function coverVerdict(station: Station, report: Report): Verdict {
+  const beyond = beyondMechanism(station);
+  const state = beyond.length > 0 ? 'beyond' : opticalState(station, setup(station));
+  const { margin_mm: margin, sharp_margin_mm: soft, worst_corner } = report.coverage;
+  const corner = CORNER_NAMES[worst_corner];
+  const standing = standingOf(state);
+  const stop = fStop(station.aperture);
+  switch (state) {
+    case 'beyond': {
+      const first = beyond[0]!;
+      const value = station.movements[first];
+      return {
+        standing,
+        state,
+        figure: `${fixed(Math.abs(value), 1)} ${unitOf(first)}`,
+        words: `${sense(first, value)}, past the mechanism`,
+        sentence: `The ${MOVEMENT_NAMES[first]} is set further than the mechanism goes.`,
+      };
+    }
+    case 'outside':
+      return {
+        standing,
+        state,
+        figure: figureOf(margin),
+        words: `mm, ${corner} outside`,
+        sentence: `The ${corner} corner lies ${fixed(Math.abs(margin ?? 0), 1)} mm outside the circle at ${stop}.`,
+      };
+    case 'ring':
+      return {
+        standing,
+        state,
+        figure: 'Ring',
+        words: 'cuts a corner',
+        sentence:
+          'The filter ring cuts into a corner; shift less or use a larger filter on a step-up ring.',
+      };
+    case 'soft':
+      return {
+        standing,
+        state,
+        figure: figureOf(margin),
+        words: 'mm to spare, corner soft',
+        sentence: `The frame is covered at ${stop}; the ${corner} corner lies ${fixed(Math.abs(soft ?? 0), 1)} mm past the sharp core.`,
+      };
+    case 'sharp':
+      return {
+        standing,
+        state,
+        figure: figureOf(margin),
+        words: 'mm to spare',
+        sentence: `The whole frame lies within the sharp core at ${stop}, ${margin === null ? 'with no end in sight' : `${fixed(margin, 1)} mm inside the circle`}.`,
+      };
+  }
+}
+
+/** View: how the camera stands. */
+export function viewVerdict(station: Station): Omit<Verdict, 'state'> {
+  const { pitch_deg: pitch } = station.camera;
+  const rear = station.movements.rear_tilt_deg ?? 0;
+  const sensor = pitch + rear;
+  if (Math.abs(sensor) < 0.05) {
+    return {
+      standing: 'within',
+      figure: 'Level',
+      words: 'verticals stay parallel',
+      sentence: 'The sensor stands upright; verticals stay parallel.',
+    };
+  }
+  const way = sensor > 0 ? 'up' : 'down';
+  return {
+    standing: 'costs',
+    figure: `${fixed(Math.abs(sensor), 1)}°`,
+    words: `${way}, verticals meet`,
+    sentence: `The sensor points ${fixed(Math.abs(sensor), 1)}° ${way}; verticals meet ${sensor > 0 ? 'above' : 'below'}.`,
+  };
+}
+
+type Part = Station['chain'][number];
+
+const PART_WORDS: { [K in Part['kind']]: (part: Extract<Part, { kind: K }>) => string } = {
+  adapter: (part) => `Adapter, ${trimmed(part.thickness_mm, 2)} mm`,
+  multiplier: (part) =>
+    `Multiplier ${trimmed(part.factor, 3)} ×${part.circle_limit_mm === undefined ? '' : `, passes a circle of ${trimmed(part.circle_limit_mm, 1)} mm`}`,
+  board: (part) =>
+    part.offset_mm === 0
+      ? 'Flat board'
+      : `${part.offset_mm < 0 ? 'Recessed' : 'Extension'} board, ${trimmed(Math.abs(part.offset_mm), 1)} mm`,
+  view_camera: (part) =>
+    `Bellows, ${trimmed(part.bellows_min_mm, 1)} to ${trimmed(part.bellows_max_mm, 1)} mm`,
+};
+
+/** What stands between lens and back, in order from the lens, and how the back leans on the bed. */
+export function chainWords({ chain, movements }: Station): string[] {
+  const words = chain.map((part) => (PART_WORDS[part.kind] as (each: Part) => string)(part));
+  const { rear_tilt_deg: tilt = 0, rear_swing_deg: swing = 0 } = movements;
+  if (tilt !== 0)
+    words.push(`Back tilted ${fixed(Math.abs(tilt), 1)}° ${tilt > 0 ? 'up' : 'down'}`);
+  if (swing !== 0) {
+    words.push(`Back swung ${fixed(Math.abs(swing), 1)}° ${swing > 0 ? 'right' : 'left'}`);
+  }
+  return words;
+}
