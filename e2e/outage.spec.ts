@@ -4,7 +4,7 @@ import { demo, enter, freshStation, saved, scale, stored, typed } from './helper
 import { startStack, type Stack } from './stack.js';
 
 /** The real server killed, the real database stopped: nothing saved and nothing typed is lost. */
-test.describe.configure({ mode: 'serial', timeout: 120_000 });
+test.describe.configure({ mode: 'serial', timeout: 400_000 });
 
 let stack: Stack;
 test.beforeAll(async () => {
@@ -27,7 +27,7 @@ test('the server killed at any moment during edits', async ({ page }) => {
     await expect(page.getByRole('button', { name: /^Not saved yet/ })).toBeVisible();
     await stack.startServer();
     await page.getByLabel('Name of the station').press('Enter');
-    await expect(saved(page)).toBeVisible({ timeout: 15_000 });
+    await expect(saved(page)).toBeVisible({ timeout: 60_000 });
     const { document } = await stored(api);
     expect(document.movements).toMatchObject({ rise_mm: round + 1, shift_mm: round + 2 });
     expect(document.name).toBe(`Killed ${round}`);
@@ -45,9 +45,9 @@ test('a reload while the server is away from its database keeps the edit', async
   await expect(page.getByText('Waiting for the server.')).toBeVisible();
   await stack.startDatabase();
   await expect(scale(page, 'Rise')).toHaveAttribute('aria-valuetext', '4.5 mm up', {
-    timeout: 15_000,
+    timeout: 60_000,
   });
-  await expect(saved(page)).toBeVisible({ timeout: 15_000 });
+  await expect(saved(page)).toBeVisible({ timeout: 60_000 });
   expect((await stored(api)).document.movements.rise_mm).toBe(4.5);
 });
 
@@ -69,7 +69,7 @@ test('the database stopped for ten seconds during edits', async ({ page }) => {
   expect((await fetch(`${stack.address}/healthz`)).ok).toBe(true);
   expect((await fetch(`${stack.address}/readyz`)).status).toBe(503);
   await stack.startDatabase();
-  await expect(saved(page)).toBeVisible({ timeout: 15_000 });
+  await expect(saved(page)).toBeVisible({ timeout: 60_000 });
   expect((await stored(api)).document.movements.rise_mm).toBe(last);
   // The lists recover by themselves too.
   await page.goto(job);

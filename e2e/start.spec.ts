@@ -8,7 +8,7 @@ const SCRIPT = fileURLToPath(new URL('../scripts/start.mjs', import.meta.url));
 const PROFILE = 'test-start';
 const PORT = 4470;
 
-test.describe.configure({ mode: 'serial', timeout: 120_000 });
+test.describe.configure({ mode: 'serial', timeout: 600_000 });
 
 interface Run {
   child: ChildProcess;
@@ -29,7 +29,7 @@ function start(): Run {
 
 const addressOf = async (run: Run): Promise<string> => {
   await expect
-    .poll(run.said, { timeout: 60_000 })
+    .poll(run.said, { timeout: 240_000 })
     .toMatch(/Gangway is (at|already running at) http/);
   return /https?:\/\/\S+/.exec(run.said())![0];
 };
