@@ -1,4 +1,6 @@
 export * from './axis.js';
+export * from './breathing.js';
+export * from './chain.js';
 export * from './circle.js';
 export * from './coverage.js';
 export * from './depth.js';

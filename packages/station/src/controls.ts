@@ -2,7 +2,6 @@ import {
   degrees,
   distanceAt,
   engravedStops,
-  nearestDistanceMm,
   parseAngleDeg,
   parseDistanceM,
   parseFNumber,
@@ -12,7 +11,8 @@ import {
 } from '@gangway/optics';
 import { fixed, fStop, type Units } from './format.js';
 import type { Station } from './schema.js';
-import { lensAxisOf, setup } from './setup.js';
+import { focusEnds } from './rig/stack.js';
+import { lensAxisOf, setup, shiftLengthMm } from './setup.js';
 import type { Movement } from './state.js';
 
 /** The six scales of the barrel. One definition each; nothing else knows how they differ. */
@@ -73,9 +73,10 @@ function movement(
   const linear = radial === 'radial_shift_mm';
   const read = (station: Station): number => station.movements[field];
   /** A turning mechanism has one length; what its other direction takes is gone for this one. */
-  const lengthLeft = ({ movement_limits: limits, movements }: Station): number => {
-    const length = limits[radial];
-    if (length === undefined) return Infinity;
+  const lengthLeft = (station: Station): number => {
+    const { movement_limits: limits, movements } = station;
+    const length = linear ? shiftLengthMm(station) : (limits[radial] ?? Infinity);
+    if (length === Infinity) return Infinity;
     const other = movements[OTHER_OF[field]];
     const left = linear
       ? Math.sqrt(Math.max(0, length ** 2 - other ** 2))
@@ -146,10 +147,10 @@ const aperture: Control = {
 export const farEndM = (station: Station): number =>
   niceAbove(Math.max(50, station.lens.focal_length_mm / 2));
 
-function nearEndM({ lens }: Station, axisZ: number): number {
-  const closest = lens.close_focus ? lens.close_focus.distance_mm / 1000 : 0;
-  return Math.max(nearestDistanceMm(lens.focal_length_mm, axisZ) / 1000, closest);
-}
+const endsM = (station: Station, axisZ: number): [number, number] => {
+  const { nearMm, farMm } = focusEnds(station, axisZ);
+  return [nearMm / 1000, farMm / 1000];
+};
 
 export function focusDistanceM(station: Station): number {
   if ('distance_m' in station.focus) return station.focus.distance_m ?? Infinity;
@@ -169,14 +170,16 @@ const distance: Control = {
     focus: { distance_m: Number.isFinite(value) ? value : null },
   }),
   parse: (text, units) => parseDistanceM(text, units === 'feet' ? 'ft' : 'm'),
-  domain: (station) => [nearEndM(station, 1), Infinity],
-  mechanism: (station) => [nearEndM(station, lensAxisOf(station)[2]), Infinity],
+  domain: (station) => [endsM(station, 1)[0], Infinity],
+  mechanism: (station) => endsM(station, lensAxisOf(station)[2]),
   step: (station, direction, size) => {
     const now = focusDistanceM(station);
     const far = farEndM(station);
-    const least = nearEndM(station, lensAxisOf(station)[2]);
-    if (now === Infinity) return direction > 0 ? Infinity : far;
+    const [least, most] = endsM(station, lensAxisOf(station)[2]);
+    if (direction > 0 && now >= most) return now;
+    if (now === Infinity) return far;
     const next = significant(now * 1.02 ** (direction * size), size < 1 ? 5 : 3);
+    if (next > most) return Math.floor(most * 1e4) / 1e4;
     if (next > far) return direction > 0 ? Infinity : far;
     return Math.max(next, Math.ceil(least * 1e4) / 1e4);
   },
@@ -199,7 +202,8 @@ export function refusal(control: Control, station: Station, value: number): stri
   if (value >= least - slack && value <= most + slack) return null;
   if (control.id === 'aperture') return `This lens opens from ${fStop(least)} to ${fStop(most)}.`;
   if (control.id === 'distance') {
-    return `This lens focuses from ${significant(least, 4)} m to infinity; for nearer give the magnification.`;
+    const far = Number.isFinite(most) ? `${significant(most, 4)} m on this rig` : 'infinity';
+    return `This lens focuses from ${significant(least, 4)} m to ${far}; for nearer give the magnification.`;
   }
   const unit = control.id === 'rise' || control.id === 'shift' ? ' mm' : '°';
   return `${control.label} goes from ${fixed(least, 1)} to ${fixed(most, 1)}${unit} on this rig.`;

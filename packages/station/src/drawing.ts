@@ -11,14 +11,14 @@ import {
   envelope,
   frameCorner,
   radians,
-  throughMultipliers,
   worstCorner,
   type Cone,
   type Corner,
   type Ellipse,
   type Point,
 } from '@gangway/optics';
-import { circleTable, multipliers, setup, sharpFraction, turnedBack, type Setup } from './setup.js';
+import { multiplied } from './rig/stack.js';
+import { circleTable, setup, sharpFraction, turnedBack, type Setup } from './setup.js';
 import type { Station } from './schema.js';
 import type { Standing } from './state.js';
 
@@ -95,7 +95,7 @@ export function coverDrawing(station: Station): CoverDrawing {
     core: grown(circleOnSensor(s.core)),
     coreDiameterMm: s.circleMm * sharpFraction(station.lens) * k,
     neighbours: neighbours(station, s).flatMap(({ fNumber, bareMm }) => {
-      const halfAngleRad = coneHalfAngleRad(bareMm, s.focalLengthMm);
+      const halfAngleRad = coneHalfAngleRad(bareMm, s.engravedMm);
       const ellipse = grown(circleOnSensor({ ...s.cone, halfAngleRad }));
       return ellipse ? [{ fNumber, diameterMm: bareMm * k, ellipse }] : [];
     }),
@@ -113,7 +113,8 @@ const outline = (station: Station, s: Setup, cone: Cone): Point[] =>
 
 /** Half the largest circle, or half the back's diagonal when that is larger. */
 function baseMm(station: Station, s: Setup): number {
-  const largest = Math.max(...station.lens.circle.map((entry) => entry.diameter_mm)) * s.factor;
+  const largest =
+    Math.max(...station.lens.circle.map((entry) => entry.diameter_mm)) * s.combined * s.factor;
   return Math.max(largest, Math.hypot(station.back.width_mm, station.back.height_mm)) / 2;
 }
 
@@ -132,7 +133,7 @@ function neighbours(station: Station, s: Setup): { fNumber: number; bareMm: numb
   return [wider, smaller].flatMap((fNumber) => {
     if (fNumber === undefined) return [];
     const quoted = circleDiameterMm(circleTable(lens), fNumber);
-    const bareMm = throughMultipliers(multipliers(station), quoted).bareCircleMm;
+    const bareMm = multiplied(station.chain, quoted).circleMm;
     return Math.abs(bareMm - s.circleMm) < 1e-6 ? [] : [{ fNumber, bareMm }];
   });
 }

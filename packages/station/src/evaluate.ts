@@ -25,6 +25,7 @@ import {
 import { reportMarks } from './marks.js';
 import type { Report } from './report.js';
 import type { Station } from './schema.js';
+import { rigReport } from './rig/report.js';
 import { setup, type Setup } from './setup.js';
 
 /** JSON has no infinity: a value without a finite number is null. Minus zero is zero. */
@@ -35,6 +36,7 @@ export function evaluate(station: Station): Report {
   const s = setup(station);
   return {
     optics: optics(station, s),
+    rig: rigReport(station, s),
     coverage: coverage(station, s),
     field: field(s),
     focus: focus(s),
@@ -45,7 +47,7 @@ export function evaluate(station: Station): Report {
 
 function optics(station: Station, s: Setup): Report['optics'] {
   const diagonal = Math.hypot(station.back.width_mm, station.back.height_mm);
-  const focal = s.focalLengthMm * s.factor;
+  const focal = s.engravedMm * s.factor;
   return {
     focal_length_mm: focal,
     f_number: s.fNumber * s.factor,
@@ -94,7 +96,7 @@ export function filterClear(station: Station, s: Setup): boolean {
     ringClears(
       clear,
       ahead,
-      s.focalLengthMm / s.fNumber,
+      s.engravedMm / s.fNumber,
       angleFromAxis(s.cone, frameCorner(s.frame, corner)),
     ),
   );

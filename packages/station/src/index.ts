@@ -10,6 +10,8 @@ export * from './parse.js';
 export * from './report.js';
 export * from './scales.js';
 export * from './rig-edits.js';
+export * from './rig/problems/index.js';
+export * from './rig/stack.js';
 export * from './schema.js';
 export { sharpFraction, turnedBack, DEFAULT_SHARP_FRACTION } from './setup.js';
 export { standingOf, stateOf, type Standing, type State } from './state.js';

@@ -1,4 +1,5 @@
 import type { Corner, LimitedBy } from '@gangway/optics';
+import type { ProblemCode, Severity } from './rig/problems/index.js';
 
 /** The report, field for field as `gangway evaluate` prints it. `null`: no finite value. */
 export interface Report {
@@ -10,6 +11,18 @@ export interface Report {
     coc_mm: number;
     pixel_pitch_um: number | null;
     equivalent_35mm_mm: number;
+  };
+  rig: {
+    /** Nothing stops the parts from going together. */
+    mounts: boolean;
+    reaches_infinity: boolean;
+    /** From the sensor; null where infinity is reached, and where nothing can be focused. */
+    farthest_focus_m: number | null;
+    /** At the greatest extension; null where it is not known, and where nothing can be focused. */
+    closest_focus_m: number | null;
+    /** On the back; null where it is not known. */
+    largest_magnification: number | null;
+    problems: { code: ProblemCode; severity: Severity; message: string; cure: string }[];
   };
   coverage: {
     covered: boolean;

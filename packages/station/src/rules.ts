@@ -1,5 +1,6 @@
 import type { z } from 'zod';
-import { axisFromSensor, nearestDistanceMm } from '@gangway/optics';
+import { axisFromSensor, leastDistanceMm } from '@gangway/optics';
+import { focusingLensOf, type RigParts } from './rig/stack.js';
 
 /** What {@link stationRules} needs of a station whose single fields are already sound. */
 interface Checked {
@@ -62,6 +63,9 @@ export function stationRules(station: Checked, context: z.RefinementCtx): void {
       );
     }
   });
+  if (station.chain.filter((part) => part.kind === 'view_camera').length > 1) {
+    refuse(['chain'], 'must hold at most one "view_camera"');
+  }
   if (given(station.focus, FOCUS_WAYS).length > 1) {
     refuse(['focus'], `must hold only one of ${FOCUS_WAYS.join(', ')}`);
   }
@@ -86,8 +90,9 @@ function nearEnough(station: Checked, refuse: (path: string[], message: string) 
   }
   const distance = station.focus.distance_m;
   if (typeof distance !== 'number') return;
-  const nearest = nearestDistanceMm(lens.focal_length_mm, axis[2]) / 1000;
-  if (distance < nearest) {
+  const rig = station as unknown as RigParts;
+  const nearest = leastDistanceMm(focusingLensOf(rig), axis[2]) / 1000;
+  if (distance < nearest * (1 - 1e-9)) {
     refuse(
       ['focus', 'distance_m'],
       `is nearer than a ${lens.focal_length_mm} mm lens can focus: at least ${nearest.toPrecision(4)} m, ` +

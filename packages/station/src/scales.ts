@@ -123,11 +123,12 @@ export function scaleOf(station: Station, id: ControlId, s: Setup = setup(statio
   if (to < lastFinite)
     segments.push({ from: to, to: lastFinite, standing: 'outside', beyond: true });
   if (domain[1] === Infinity) {
-    const standing = classifier(control, station)(Infinity);
+    const beyond = most < Infinity;
+    const standing = beyond ? 'outside' : classifier(control, station)(Infinity);
     const last = segments.at(-1);
-    if (last && last.standing === standing && !last.beyond) {
+    if (last && last.standing === standing && last.beyond === beyond) {
       segments[segments.length - 1] = { ...last, to: Infinity };
-    } else segments.push({ from: lastFinite, to: Infinity, standing, beyond: false });
+    } else segments.push({ from: lastFinite, to: Infinity, standing, beyond });
   }
   return { id, value: control.read(station), domain, lastFinite, segments };
 }

@@ -9,15 +9,13 @@ import {
   oneOf,
   placeM,
   quantity,
-  range,
   record,
   roomM,
-  shown,
   text,
-  thicknessMm,
   turnDeg,
   yesOrNo,
 } from './fields.js';
+import { backSchema, chainPartSchema, lensSchema, movementLimitsSchema } from './parts.js';
 import { stationRules } from './rules.js';
 
 // The content policy forbids code made at run time; without this Zod tries it once and is refused.
@@ -25,77 +23,6 @@ z.config({ jitless: true });
 
 export const FORMAT = 'gangway.station';
 export const VERSION = 1;
-
-export const backSchema = record({
-  name: text().optional(),
-  width_mm: lengthMm(),
-  height_mm: lengthMm(),
-  width_px: quantity('pixels', { above: 0, max: 1e6, whole: true }).optional(),
-  height_px: quantity('pixels', { above: 0, max: 1e6, whole: true }).optional(),
-  orientation: oneOf(['landscape', 'portrait']),
-  register_mm: thicknessMm().optional(),
-  mount: text().optional(),
-  medium: oneOf(['digital', 'film']).optional(),
-});
-
-export const circleEntrySchema = record({ f_number: fNumber(), diameter_mm: lengthMm() });
-
-export const lensSchema = record({
-  name: text().optional(),
-  focal_length_mm: quantity('mm', { above: 0, max: 10_000 }),
-  f_min: fNumber(),
-  f_max: fNumber(),
-  circle: list(circleEntrySchema, 64).min(1, {
-    error: 'must hold at least one entry: { f_number, diameter_mm }',
-  }),
-  sharp_fraction: quantity('', { above: 0, max: 1 }).optional(),
-  pupil_ratio: quantity('', { above: 0, max: 100 }).optional(),
-  register_mm: thicknessMm().optional(),
-  flange_focal_mm: offsetMm().optional(),
-  mount: text().optional(),
-  filter: record({ clear_diameter_mm: lengthMm(), ahead_of_pupil_mm: thicknessMm() }).optional(),
-  close_focus: record({
-    distance_mm: lengthMm(),
-    magnification: quantity('', { above: 0, max: 100 }),
-  }).optional(),
-});
-
-const adapter = record({ kind: z.literal('adapter'), thickness_mm: thicknessMm() });
-const multiplier = record({
-  kind: z.literal('multiplier'),
-  factor: quantity('', { above: 0, max: 20 }),
-  circle_limit_mm: lengthMm().optional(),
-});
-const board = record({ kind: z.literal('board'), offset_mm: offsetMm() });
-const viewCamera = record({
-  kind: z.literal('view_camera'),
-  bellows_min_mm: thicknessMm(),
-  bellows_max_mm: lengthMm(),
-});
-
-const KINDS = ['adapter', 'multiplier', 'board', 'view_camera'];
-
-export const chainPartSchema = z.discriminatedUnion(
-  'kind',
-  [adapter, multiplier, board, viewCamera],
-  {
-    error: (issue) =>
-      issue.code === 'invalid_union'
-        ? `must be one of ${KINDS.map((kind) => `"${kind}"`).join(', ')}`
-        : `must be an object, not ${shown(issue.input)}`,
-  },
-);
-
-export const movementLimitsSchema = record({
-  rise_mm: range(offsetMm()).optional(),
-  shift_mm: range(offsetMm()).optional(),
-  tilt_deg: range(leanDeg()).optional(),
-  swing_deg: range(leanDeg()).optional(),
-  radial_shift_mm: thicknessMm().optional(),
-  radial_tilt_deg: quantity('degrees', { min: 0, max: 80 }).optional(),
-  pivot_mm: offsetMm().optional(),
-  moves: oneOf(['front', 'rear']),
-});
 
 export const focusSchema = z.union([
   record({ distance_m: distanceM().nullable() }),
@@ -170,7 +97,7 @@ export const stationSchema = record({
 }).superRefine(stationRules);
 
 /** Drops the index signatures that kept unknown fields add, so that a misspelt field is a type error. */
-type Known<T> = T extends readonly [infer A, infer B]
+export type Known<T> = T extends readonly [infer A, infer B]
   ? [Known<A>, Known<B>]
   : T extends readonly (infer Item)[]
     ? Known<Item>[]
@@ -181,6 +108,7 @@ type Known<T> = T extends readonly [infer A, infer B]
 export type Station = Known<z.infer<typeof stationSchema>>;
 export type Back = Station['back'];
 export type Lens = Station['lens'];
+export type ChainPart = Station['chain'][number];
 export type Focus = Station['focus'];
 export type MovementLimits = Station['movement_limits'];
 

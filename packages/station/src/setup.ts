@@ -3,32 +3,39 @@ import {
   circleDiameterMm,
   circleOfConfusionMm,
   coneHalfAngleRad,
-  imageDistanceFromDistance,
-  imageDistanceFromMagnification,
+  focusedAtDistance,
+  focusedAtMagnification,
   lensAxis,
   pivotTravel,
-  throughMultipliers,
   type CircleAtStop,
   type Cone,
   type Criterion,
+  type Focused,
   type Frame,
   type Mechanism,
-  type Multiplier,
   type Point,
   type Vec3,
 } from '@gangway/optics';
+import { focusingLensOf, multiplied } from './rig/stack.js';
 import type { Lens, Station } from './schema.js';
 
 /**
- * A station in the terms the physics works in. With a multiplier everything here is that of
- * the bare lens before a back 1/factor the size; `factor` leads back to the real one.
+ * A station in the terms the physics works in. A multiplier between lens and movements makes one
+ * lens of the two; with one behind the movements everything here is that of the lens without it
+ * before a back 1/factor the size, and `factor` leads back to the real one.
  */
 export interface Setup {
+  /** As it acts at the focus set: a breathing lens is shorter up close. */
   readonly focalLengthMm: number;
+  /** As it acts at infinity, where circles are quoted. */
+  readonly engravedMm: number;
   readonly fNumber: number;
   readonly pupilRatio: number;
+  /** Factor of the multipliers before the movements; part of the focal lengths and f-number here. */
+  readonly combined: number;
+  /** Factor of those behind the movements. */
   readonly factor: number;
-  /** Circle at infinity, after clipping by a converter, bare. */
+  /** Circle at infinity at the movements, after clipping by a converter. */
   readonly circleMm: number;
   readonly axis: Vec3;
   readonly imageDistanceMm: number;
@@ -56,16 +63,6 @@ export function turnedBack(back: Station['back']): { widthMm: number; heightMm: 
 export const circleTable = (lens: Lens): CircleAtStop[] =>
   lens.circle.map((entry) => ({ fNumber: entry.f_number, diameterMm: entry.diameter_mm }));
 
-export function multipliers(station: Station): Multiplier[] {
-  const found: Multiplier[] = [];
-  for (const part of station.chain) {
-    if (part.kind === 'multiplier') {
-      found.push({ factor: part.factor, circleLimitMm: part.circle_limit_mm ?? null });
-    }
-  }
-  return found;
-}
-
 export function criterion(station: Station): Criterion {
   const given = station.criterion;
   if ('coc_mm' in given) return { kind: 'coc', cocMm: given.coc_mm };
@@ -85,8 +82,16 @@ export function mechanism(station: Station): Mechanism {
   return {
     rise: limits.rise_mm ?? UNBOUNDED,
     shift: limits.shift_mm ?? UNBOUNDED,
-    radialMm: limits.radial_shift_mm ?? Infinity,
+    radialMm: shiftLengthMm(station),
   };
+}
+
+/** Greatest length of the shift at the stop in use. */
+export function shiftLengthMm({ movement_limits: limits, aperture }: Station): number {
+  const at = (limits.reduced ?? []).filter(
+    ({ f_from, f_to }) => aperture >= f_from * (1 - 1e-9) && aperture <= f_to * (1 + 1e-9),
+  );
+  return Math.min(limits.radial_shift_mm ?? Infinity, ...at.map(({ shift_mm }) => shift_mm));
 }
 
 export function lensAxisOf(station: Station): Vec3 {
@@ -97,65 +102,75 @@ export function lensAxisOf(station: Station): Vec3 {
   );
 }
 
-function imageDistance(station: Station, axis: Vec3, pivotBackMm: number): number {
+/** The lens as the station focuses it. */
+function focused(station: Station, axis: Vec3, pivotBackMm: number): Focused {
   const { focus } = station;
-  const f = station.lens.focal_length_mm;
+  const lens = focusingLensOf(station);
   if ('distance_m' in focus) {
-    const distanceMm = focus.distance_m === null ? Infinity : focus.distance_m * 1000;
-    return imageDistanceFromDistance(f, axis[2], distanceMm);
+    return focusedAtDistance(
+      lens,
+      axis[2],
+      focus.distance_m === null ? Infinity : focus.distance_m * 1000,
+    );
   }
   if ('magnification' in focus) {
-    return imageDistanceFromMagnification(f, axis[2], focus.magnification);
+    const combined = lens.focalLengthMm / station.lens.focal_length_mm;
+    return focusedAtMagnification(lens, axis[2], focus.magnification * combined);
   }
   // Set on the bed, where a pivoted tilt then draws the lens back.
-  return focus.image_distance_mm + pivotBackMm;
+  return {
+    focalLengthMm: lens.focalLengthMm,
+    imageDistanceMm: focus.image_distance_mm + pivotBackMm,
+  };
 }
 
 /** Resolves a station into what the physics needs. The station must have been parsed. */
 export function setup(station: Station): Setup {
   const { lens, back, movements, aperture } = station;
-  const focalLengthMm = lens.focal_length_mm;
   const axis = lensAxisOf(station);
   // The lens leans on its own pivot; a leaning back does not move it.
   const pivotMm = station.movement_limits.pivot_mm ?? 0;
   const own = { tiltDeg: movements.tilt_deg, swingDeg: movements.swing_deg };
   const travel = pivotMm === 0 ? NO_TRAVEL : pivotTravel(lensAxis(own), pivotMm);
   const pivot = { x: travel.shiftMm, y: travel.riseMm };
-  const { factor, bareCircleMm } = throughMultipliers(
-    multipliers(station),
+  const { combined, behind, circleMm } = multiplied(
+    station.chain,
     circleDiameterMm(circleTable(lens), aperture),
   );
-  const imageDistanceMm = imageDistance(station, axis, travel.backMm);
+  const engravedMm = lens.focal_length_mm * combined;
+  const { focalLengthMm, imageDistanceMm } = focused(station, axis, travel.backMm);
   const turned = turnedBack(back);
   const cone: Cone = {
     axis,
     imageDistanceMm,
-    halfAngleRad: coneHalfAngleRad(bareCircleMm, focalLengthMm),
+    halfAngleRad: coneHalfAngleRad(circleMm, engravedMm),
   };
   const pixelPitchMm = back.width_px === undefined ? null : back.width_mm / back.width_px;
   return {
     focalLengthMm,
-    fNumber: aperture,
+    engravedMm,
+    fNumber: aperture * combined,
     pupilRatio: lens.pupil_ratio ?? 1,
-    factor,
-    circleMm: bareCircleMm,
+    combined,
+    factor: behind,
+    circleMm,
     axis,
     imageDistanceMm,
     cone,
     core: {
       ...cone,
-      halfAngleRad: coneHalfAngleRad(bareCircleMm * sharpFraction(lens), focalLengthMm),
+      halfAngleRad: coneHalfAngleRad(circleMm * sharpFraction(lens), engravedMm),
     },
     frame: {
-      widthMm: turned.widthMm / factor,
-      heightMm: turned.heightMm / factor,
+      widthMm: turned.widthMm / behind,
+      heightMm: turned.heightMm / behind,
       shiftMm: movements.shift_mm + pivot.x,
       riseMm: movements.rise_mm + pivot.y,
     },
     pivot,
     mechanism: mechanism(station),
     pixelPitchMm,
-    cocMm: circleOfConfusionMm(criterion(station), { ...turned, pixelPitchMm }) / factor,
+    cocMm: circleOfConfusionMm(criterion(station), { ...turned, pixelPitchMm }) / behind,
   };
 }
 

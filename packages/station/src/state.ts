@@ -1,7 +1,7 @@
 import { frameCovered, turnedTiltOf } from '@gangway/optics';
 import { filterClear } from './evaluate.js';
 import type { Station } from './schema.js';
-import { setup, type Setup } from './setup.js';
+import { setup, shiftLengthMm, type Setup } from './setup.js';
 
 /**
  * How the frame stands, worst first: a movement past what the mechanism allows, a corner
@@ -34,7 +34,7 @@ export function beyondMechanism(station: Station): Movement[] {
   const { movements: set, movement_limits: limits } = station;
   const found: Movement[] = MOVEMENTS.filter((name) => past(set[name], limits[name]));
   const lengths = [
-    [Math.hypot(set.rise_mm, set.shift_mm), limits.radial_shift_mm, ['rise_mm', 'shift_mm']],
+    [Math.hypot(set.rise_mm, set.shift_mm), shiftLengthMm(station), ['rise_mm', 'shift_mm']],
     [leanOf(set.tilt_deg, set.swing_deg), limits.radial_tilt_deg, ['tilt_deg', 'swing_deg']],
   ] as const;
   for (const [length, most, names] of lengths) {

@@ -12,7 +12,10 @@ export function whyImageDistance({ station, report, setup: s }: Asked): Why {
   const common = {
     title: 'Image distance',
     result: mm(report.focus.image_distance_mm, 2),
-    source: 'Thin-lens equation; e.g. Ray, Applied Photographic Optics, 3rd ed. (2002).',
+    source:
+      s.focalLengthMm < s.engravedMm
+        ? 'Thin-lens equation; e.g. Ray, Applied Photographic Optics, 3rd ed. (2002). The lens shortens up close: at its closest, f = D / (2 + m + 1/m) (common practice, no source); how it passes into that from half that magnification on is a choice.'
+        : 'Thin-lens equation; e.g. Ray, Applied Photographic Optics, 3rd ed. (2002).',
   };
   if ('magnification' in focus) {
     return {
@@ -23,7 +26,11 @@ export function whyImageDistance({ station, report, setup: s }: Asked): Why {
       numbers: [
         f,
         lean,
-        { symbol: 'm', meaning: 'magnification set', value: fixed(focus.magnification, 3) },
+        {
+          symbol: 'm',
+          meaning: 'magnification set',
+          value: fixed(focus.magnification * s.combined, 3),
+        },
       ],
     };
   }

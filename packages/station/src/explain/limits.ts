@@ -20,7 +20,7 @@ export function whyLimits({ station, report, setup: s }: Asked): Why {
       {
         symbol: 'R',
         meaning: 'radius of the circle on the back',
-        value: mm((s.imageDistanceMm * s.circleMm) / (2 * s.focalLengthMm), 2),
+        value: mm((s.imageDistanceMm * s.circleMm) / (2 * s.engravedMm), 2),
       },
       {
         symbol: 'w × h',

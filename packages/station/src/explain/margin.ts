@@ -22,7 +22,7 @@ export function whyMargin({ station, report, setup: s }: Asked): Why {
         meaning: `circle at ${fStop(station.aperture)}, at infinity`,
         value: mm(s.circleMm),
       },
-      { symbol: 'f', meaning: 'focal length', value: mm(s.focalLengthMm) },
+      { symbol: 'f', meaning: 'focal length', value: mm(s.engravedMm) },
       {
         symbol: 'α',
         meaning: 'half-angle covered',

@@ -1,0 +1,210 @@
+import * as z from 'zod';
+import {
+  fNumber,
+  leanDeg,
+  lengthMm,
+  list,
+  offsetMm,
+  oneOf,
+  quantity,
+  range,
+  record,
+  shown,
+  text,
+  thicknessMm,
+  turnDeg,
+  yesOrNo,
+} from './fields.js';
+
+/** The things a rig is made of, as the station file and the kit both write them. */
+
+const massG = () => quantity('g', { above: 0, max: 1e6 });
+const offCentreMm = () => quantity('mm', { min: -2000, max: 2000 });
+
+/** Which kit item a copy was taken from, and how it stood then. */
+const origin = {
+  kit_id: text(64).optional(),
+  kit_revision: quantity('', { min: 1, whole: true }).optional(),
+};
+
+/** What any piece of gear may carry. */
+const common = {
+  mass_g: massG().optional(),
+  /** Altered by its owner: filed, sawn, glued. */
+  modified: yesOrNo().optional(),
+  notes: text(2000).optional(),
+};
+
+/** Faces of a part that stands in the chain: `front` towards the lens. */
+const faces = {
+  front_mount: text().optional(),
+  rear_mount: text().optional(),
+  /** Clear opening a rear barrel has to pass. */
+  throat_mm: lengthMm().optional(),
+  /** Whether it carries the electrical contacts through. */
+  contacts: yesOrNo().optional(),
+};
+
+export const backShape = {
+  name: text().optional(),
+  width_mm: lengthMm(),
+  height_mm: lengthMm(),
+  width_px: quantity('pixels', { above: 0, max: 1e6, whole: true }).optional(),
+  height_px: quantity('pixels', { above: 0, max: 1e6, whole: true }).optional(),
+  register_mm: thicknessMm().optional(),
+  mount: text().optional(),
+  medium: oneOf(['digital', 'film']).optional(),
+  throat_mm: lengthMm().optional(),
+  /** Free depth behind the flange, to mirror, shutter or glass. */
+  clear_depth_mm: thicknessMm().optional(),
+  contacts: yesOrNo().optional(),
+  ...common,
+};
+
+export const backSchema = record({
+  ...backShape,
+  orientation: oneOf(['landscape', 'portrait']),
+  ...origin,
+});
+
+export const circleEntrySchema = record({ f_number: fNumber(), diameter_mm: lengthMm() });
+
+export const filterShape = {
+  name: text().optional(),
+  clear_diameter_mm: lengthMm(),
+  ahead_of_pupil_mm: thicknessMm(),
+};
+
+export const lensShape = {
+  name: text().optional(),
+  focal_length_mm: quantity('mm', { above: 0, max: 10_000 }),
+  f_min: fNumber(),
+  f_max: fNumber(),
+  circle: list(circleEntrySchema, 64).min(1, {
+    error: 'must hold at least one entry: { f_number, diameter_mm }',
+  }),
+  sharp_fraction: quantity('', { above: 0, max: 1 }).optional(),
+  pupil_ratio: quantity('', { above: 0, max: 100 }).optional(),
+  register_mm: thicknessMm().optional(),
+  flange_focal_mm: offsetMm().optional(),
+  mount: text().optional(),
+  filter: record({ ...filterShape, ...origin }).optional(),
+  close_focus: record({
+    distance_mm: lengthMm(),
+    magnification: quantity('', { above: 0, max: 100 }),
+  }).optional(),
+  iris: oneOf(['mechanical', 'electronic', 'none']).optional(),
+  focus_by: oneOf(['helicoid', 'bellows', 'wire']).optional(),
+  rear_diameter_mm: lengthMm().optional(),
+  /** How far glass or barrel reach behind the flange. */
+  rear_protrusion_mm: thicknessMm().optional(),
+  filter_thread_mm: lengthMm().optional(),
+  thread_ahead_of_pupil_mm: thicknessMm().optional(),
+  /** Centre of mass ahead of the flange. */
+  balance_ahead_mm: offCentreMm().optional(),
+  has_foot: yesOrNo().optional(),
+  /** Its shutter must be open or cocked for mounting or for a live picture. */
+  needs_open_shutter: yesOrNo().optional(),
+  ...common,
+};
+
+export const lensSchema = record({ ...lensShape, ...origin });
+
+export const movementLimitsShape = {
+  rise_mm: range(offsetMm()).optional(),
+  shift_mm: range(offsetMm()).optional(),
+  tilt_deg: range(leanDeg()).optional(),
+  swing_deg: range(leanDeg()).optional(),
+  radial_shift_mm: thicknessMm().optional(),
+  radial_tilt_deg: quantity('degrees', { min: 0, max: 80 }).optional(),
+  pivot_mm: offsetMm().optional(),
+  /** Stops of a lens or adapter that turns; none listed: it turns freely. */
+  turn_stops_deg: list(turnDeg(), 72).optional(),
+  one_way_tilt: yesOrNo().optional(),
+  /** How shift and tilt lie to each other as built. */
+  shift_tilt: oneOf(['in_line', 'crossed', 'free']).optional(),
+  /** Stops at which the length of the shift is less. */
+  reduced: list(
+    record({ f_from: fNumber(), f_to: fNumber(), shift_mm: thicknessMm() }),
+    16,
+  ).optional(),
+  detent_mm: thicknessMm().optional(),
+  detent_deg: quantity('degrees', { min: 0, max: 80 }).optional(),
+};
+
+export const movementLimitsSchema = record({
+  ...movementLimitsShape,
+  moves: oneOf(['front', 'rear']),
+});
+
+/** Movements of one part of the chain, or of a lens in the kit. */
+export const movementShape = { movement: movementLimitsSchema.optional() };
+
+export const adapterShape = {
+  name: text().optional(),
+  thickness_mm: thicknessMm(),
+  /** A focusing adapter: how much further it draws out. */
+  extends_mm: thicknessMm().optional(),
+  /** What its mechanism needs; no thinner one can be made. */
+  least_thickness_mm: thicknessMm().optional(),
+  ...faces,
+  ...movementShape,
+  ...common,
+};
+
+export const multiplierShape = {
+  name: text().optional(),
+  factor: quantity('', { above: 0, max: 20 }),
+  circle_limit_mm: lengthMm().optional(),
+  /** Its own length, for the drawing and the balance; the register is not changed by it. */
+  length_mm: thicknessMm().optional(),
+  /** Thickness of the plain adapter it stands in for, where its two mounts differ. */
+  replaces_mm: thicknessMm().optional(),
+  /** Free depth in front of its own glass. */
+  clear_depth_mm: thicknessMm().optional(),
+  ...faces,
+  ...common,
+};
+
+export const boardShape = {
+  name: text().optional(),
+  offset_mm: offsetMm(),
+  ...faces,
+  ...common,
+};
+
+export const viewCameraShape = {
+  name: text().optional(),
+  bellows_min_mm: thicknessMm(),
+  bellows_max_mm: lengthMm(),
+  front_mount: text().optional(),
+  rear_mount: text().optional(),
+  contacts: yesOrNo().optional(),
+  ...movementShape,
+  ...common,
+};
+
+const CHAIN_SHAPES = {
+  adapter: adapterShape,
+  multiplier: multiplierShape,
+  board: boardShape,
+  view_camera: viewCameraShape,
+};
+
+export const chainPartSchema = z.discriminatedUnion(
+  'kind',
+  [
+    record({ kind: z.literal('adapter'), ...adapterShape, ...origin }),
+    record({ kind: z.literal('multiplier'), ...multiplierShape, ...origin }),
+    record({ kind: z.literal('board'), ...boardShape, ...origin }),
+    record({ kind: z.literal('view_camera'), ...viewCameraShape, ...origin }),
+  ],
+  {
+    error: (issue) =>
+      issue.code === 'invalid_union'
+        ? `must be one of ${Object.keys(CHAIN_SHAPES)
+            .map((kind) => `"${kind}"`)
+            .join(', ')}`
+        : `must be an object, not ${shown(issue.input)}`,
+  },
+);

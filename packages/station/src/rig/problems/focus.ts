@@ -1,0 +1,125 @@
+import { magnificationAt, REGISTER_PLAY_MM } from '@gangway/optics';
+import { distance, mm, trimmed } from '../../format.js';
+import type { ChainPart } from '../../schema.js';
+import { contactsReach } from '../stack.js';
+import { partName } from './mounting.js';
+import type { Asked, Check, Finding } from './problem.js';
+
+/** An adapter in the chain, other than what may not be made thinner. */
+const adapterAt = (chain: readonly ChainPart[]): number =>
+  chain.findLastIndex((part) => part.kind === 'adapter');
+
+/** The part whose length is wrong, in words, and what it ought to be. */
+function otherThickness({ station, stack }: Asked): Pick<Finding, 'cure' | 'want' | 'joint'> {
+  const [excess] = stack.excessMm;
+  const at = adapterAt(station.chain);
+  const adapter = station.chain[at];
+  if (adapter?.kind === 'adapter') {
+    const thicknessMm = adapter.thickness_mm - excess;
+    if (thicknessMm >= 0) {
+      return {
+        joint: at,
+        cure: `Use an adapter of ${mm(thicknessMm, 2)} instead of ${mm(adapter.thickness_mm, 2)}.`,
+        want: { kind: 'adapter', thicknessMm },
+      };
+    }
+  }
+  if (excess < 0) {
+    return {
+      joint: at < 0 ? station.chain.length : at,
+      cure: `Put an adapter of ${mm(-excess, 2)} between lens and body.`,
+      want: { kind: 'adapter', thicknessMm: -excess },
+    };
+  }
+  return {
+    joint: station.chain.length,
+    cure: `Take ${mm(excess, 2)} out between lens and body, or keep it for near work.`,
+  };
+}
+
+export const noInfinity: Check = (asked) => {
+  const { reach, stack } = asked;
+  if (stack.bellows || reach.leastM <= 0) return [];
+  const far = distance((reach.farthestMm ?? 0) / 1000, 'metric');
+  return [
+    {
+      severity: 'warn',
+      message: `Infinity is out of reach: the lens stands ${mm(stack.excessMm[0], 2)} too far out and focuses to ${far} at most.`,
+      ...otherThickness(asked),
+    },
+  ];
+};
+
+export const pastInfinity: Check = (asked) => {
+  const { reach, stack } = asked;
+  if (stack.bellows || !reach.pastInfinity) return [];
+  return [
+    {
+      severity: 'warn',
+      message: `The lens stands ${mm(-stack.excessMm[0], 2)} too far in and focuses past infinity: its distance marks no longer tell.`,
+      ...otherThickness(asked),
+    },
+  ];
+};
+
+const SLACK_M = 1e-6;
+
+export const focusOutOfReach: Check = ({ stack, reach, setup }) => {
+  if (stack.bellows) return [];
+  const m =
+    magnificationAt(setup.focalLengthMm, setup.axis[2], setup.imageDistanceMm) / setup.combined;
+  const { leastM, greatestM } = reach;
+  if (m < leastM - Math.max(SLACK_M, REGISTER_PLAY_MM)) {
+    return [
+      {
+        severity: 'stop',
+        joint: null,
+        message: `The focus set lies further than this rig reaches, ${distance((reach.farthestMm ?? 0) / 1000, 'metric')}.`,
+        cure: 'Focus nearer, or shorten the chain.',
+      },
+    ];
+  }
+  if (greatestM !== null && m > greatestM * (1 + 1e-4) + SLACK_M) {
+    const closest =
+      reach.closestMm === null
+        ? 'This rig has nothing to focus with'
+        : `This rig focuses to ${distance(reach.closestMm / 1000, 'metric')}, ${trimmed(greatestM * setup.combined * setup.factor, 2)} × at most`;
+    return [
+      {
+        severity: 'stop',
+        joint: null,
+        message: `${closest}; the focus set lies nearer.`,
+        cure: 'Step back, or put an extension between lens and body.',
+      },
+    ];
+  }
+  return [];
+};
+
+export const focusByWire: Check = ({ station }) => {
+  const { lens, chain } = station;
+  if (lens.focus_by !== 'wire' || contactsReach(station)) return [];
+  const at = chain.findIndex((part) => part.kind !== 'board' && part.contacts !== true);
+  const part = chain[at];
+  return [
+    {
+      severity: 'warn',
+      joint: at < 0 ? chain.length : at,
+      message: `The lens focuses by wire and ${part ? partName(part) : 'the body'} carries no contacts: its focus stays where it rests.`,
+      cure: 'Use an adapter with contacts, a bellows, or move the camera to focus.',
+    },
+  ];
+};
+
+export const nothingToFocusWith: Check = ({ station, stack }) => {
+  if (station.lens.focus_by !== 'bellows' || stack.bellows) return [];
+  if (stack.excessMm[1] > stack.excessMm[0]) return [];
+  return [
+    {
+      severity: 'warn',
+      joint: 0,
+      message: 'The lens has no focusing of its own and nothing in the chain draws out.',
+      cure: 'Put it on a bellows camera, or on a focusing adapter.',
+    },
+  ];
+};

@@ -1,0 +1,71 @@
+import { reachOf, stackOf } from '../stack.js';
+import { setup as setupOf, type Setup } from '../../setup.js';
+import type { Station } from '../../schema.js';
+import { bellowsCramped, bellowsTooLong, bellowsTooShort } from './bellows.js';
+import { circleSmall, converterClips, noMovement, throatShades } from './circle.js';
+import {
+  focusByWire,
+  focusOutOfReach,
+  noInfinity,
+  nothingToFocusWith,
+  pastInfinity,
+} from './focus.js';
+import { frontHeavy, modified, openShutter } from './handling.js';
+import { irisStuck } from './iris.js';
+import { mountMismatch, rearElementStrikes, registerNoRoom, throatTooNarrow } from './mounting.js';
+import type { Asked, Check, Finding } from './problem.js';
+import { ringCuts } from './ring.js';
+
+/** Every check by its code, in the order they are told. */
+const CHECKS = {
+  mount_mismatch: mountMismatch,
+  throat_too_narrow: throatTooNarrow,
+  rear_element_strikes: rearElementStrikes,
+  register_no_room: registerNoRoom,
+  no_infinity: noInfinity,
+  past_infinity: pastInfinity,
+  bellows_too_long: bellowsTooLong,
+  bellows_too_short: bellowsTooShort,
+  bellows_cramped: bellowsCramped,
+  focus_out_of_reach: focusOutOfReach,
+  focus_by_wire: focusByWire,
+  nothing_to_focus_with: nothingToFocusWith,
+  iris_stuck: irisStuck,
+  circle_small: circleSmall,
+  no_movement: noMovement,
+  converter_clips: converterClips,
+  ring_cuts: ringCuts,
+  throat_shades: throatShades,
+  front_heavy: frontHeavy,
+  open_shutter: openShutter,
+  modified,
+} satisfies Record<string, Check>;
+
+export type ProblemCode = keyof typeof CHECKS;
+
+export interface RigProblem extends Finding {
+  readonly code: ProblemCode;
+}
+
+/** Those that keep the parts from going together at all. */
+const MOUNTING: ReadonlySet<ProblemCode> = new Set<ProblemCode>([
+  'mount_mismatch',
+  'throat_too_narrow',
+  'rear_element_strikes',
+  'register_no_room',
+]);
+
+export const keepsApart = ({ code, severity }: Pick<RigProblem, 'code' | 'severity'>): boolean =>
+  severity === 'stop' && MOUNTING.has(code);
+
+/** All that is wrong or noteworthy with how a station's rig is put together, worst first. */
+export function rigProblems(station: Station, setup: Setup = setupOf(station)): RigProblem[] {
+  const stack = stackOf(station);
+  const asked: Asked = { station, setup, stack, reach: reachOf(station, stack) };
+  const found = Object.entries(CHECKS).flatMap(([code, check]) =>
+    (check as Check)(asked).map((finding) => ({ code: code as ProblemCode, ...finding })),
+  );
+  return found.sort((a, b) => Number(a.severity === 'warn') - Number(b.severity === 'warn'));
+}
+
+export type { Finding, Severity, Want } from './problem.js';

@@ -1,0 +1,157 @@
+import { adapterThicknessMm, REGISTER_PLAY_MM } from '@gangway/optics';
+import { mm } from '../../format.js';
+import type { ChainPart, Station } from '../../schema.js';
+import { thicknessOf } from '../stack.js';
+import { named, type Check, type Finding } from './problem.js';
+
+const KIND_WORDS: Record<ChainPart['kind'], string> = {
+  adapter: 'the adapter',
+  multiplier: 'the multiplier',
+  board: 'the board',
+  view_camera: 'the camera',
+};
+
+export const partName = (part: ChainPart): string => named(part, KIND_WORDS[part.kind]);
+
+const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
+
+interface Side {
+  readonly name: string;
+  readonly mount: string | undefined;
+}
+
+/** The two faces at every joint, from the lens to the back. */
+function joints({ lens, chain, back }: Station): [Side, Side][] {
+  const ahead: Side[] = [
+    { name: named(lens, 'the lens'), mount: lens.mount },
+    ...chain.map((part) => ({ name: partName(part), mount: part.rear_mount })),
+  ];
+  const behind: Side[] = [
+    ...chain.map((part) => ({ name: partName(part), mount: part.front_mount })),
+    { name: named(back, 'the back'), mount: back.mount },
+  ];
+  return ahead.map((side, i) => [side, behind[i]!]);
+}
+
+const given = (mount: string | undefined): mount is string => Boolean(mount?.trim());
+
+export const mountMismatch: Check = ({ station }) =>
+  joints(station).flatMap(([front, rear], joint): Finding[] => {
+    if (!given(front.mount) || !given(rear.mount) || same(front.mount, rear.mount)) return [];
+    const { lens, back } = station;
+    const thicknessMm =
+      lens.register_mm !== undefined && back.register_mm !== undefined
+        ? adapterThicknessMm(lens.register_mm, back.register_mm)
+        : NaN;
+    const fits = station.chain.length === 0 && thicknessMm > 0;
+    return [
+      {
+        severity: 'stop',
+        joint,
+        message: `${front.name} has the mount ${front.mount}, ${rear.name} takes ${rear.mount}: they do not join.`,
+        cure: fits
+          ? `Put an adapter from ${front.mount} to ${rear.mount} between them, ${mm(thicknessMm, 2)} thick to keep infinity.`
+          : `Put a part from ${front.mount} to ${rear.mount} between them.`,
+        ...(fits ? { want: { kind: 'adapter' as const, thicknessMm } } : {}),
+      },
+    ];
+  });
+
+/** What the lens's rear barrel has to pass, part by part, until its end. */
+function barrelPath({ lens, chain, back }: Station): {
+  passes: { joint: number; name: string; throatMm: number | undefined }[];
+  leftMm: number;
+} {
+  let leftMm = lens.rear_protrusion_mm ?? 0;
+  const passes: { joint: number; name: string; throatMm: number | undefined }[] = [];
+  for (const [joint, part] of chain.entries()) {
+    if (leftMm <= REGISTER_PLAY_MM) return { passes, leftMm: 0 };
+    // Inside the bellows there is room.
+    if (part.kind === 'view_camera') return { passes, leftMm: 0 };
+    passes.push({ joint, name: partName(part), throatMm: part.throat_mm });
+    leftMm -= part.kind === 'board' ? Math.max(0, part.offset_mm) : thicknessOf(part);
+  }
+  if (leftMm > REGISTER_PLAY_MM) {
+    passes.push({ joint: chain.length, name: named(back, 'the back'), throatMm: back.throat_mm });
+  }
+  return { passes, leftMm: Math.max(0, leftMm) };
+}
+
+export const throatTooNarrow: Check = ({ station }) => {
+  const diameter = station.lens.rear_diameter_mm;
+  if (diameter === undefined) return [];
+  return barrelPath(station).passes.flatMap(({ joint, name, throatMm }): Finding[] =>
+    throatMm === undefined || throatMm >= diameter
+      ? []
+      : [
+          {
+            severity: 'stop',
+            joint,
+            message: `The rear barrel is ${mm(diameter)} wide, the throat of ${name} ${mm(throatMm)}: it does not go in.`,
+            cure: `Use a part with a throat of at least ${mm(diameter)}, or a lens with a slimmer rear.`,
+          },
+        ],
+  );
+};
+
+export const rearElementStrikes: Check = ({ station }) => {
+  const { lens, chain, back } = station;
+  const protrusion = lens.rear_protrusion_mm;
+  if (protrusion === undefined) return [];
+  const first = chain[0];
+  if (first?.kind === 'multiplier' && first.clear_depth_mm !== undefined) {
+    return protrusion <= first.clear_depth_mm
+      ? []
+      : [strike(protrusion, first.clear_depth_mm, 0, `the glass of ${partName(first)}`)];
+  }
+  const { leftMm } = barrelPath(station);
+  if (back.clear_depth_mm === undefined || leftMm <= back.clear_depth_mm) return [];
+  return [strike(leftMm, back.clear_depth_mm, chain.length, 'mirror or shutter')];
+};
+
+const strike = (reaches: number, clear: number, joint: number, what: string): Finding => ({
+  severity: 'stop',
+  joint,
+  message: `The rear of the lens reaches ${mm(reaches)} in, where only ${mm(clear)} are clear: it may strike ${what}.`,
+  cure: `Do not mount it so. Use a body that clears ${mm(reaches)}, or an extension of at least ${mm(reaches - clear)} and do without infinity.`,
+});
+
+/** An adapter can fill the gap between the registers only when there is one, wide enough. */
+export const registerNoRoom: Check = ({ station, stack }) => {
+  const { lens, back, chain } = station;
+  const findings: Finding[] = [];
+  for (const [joint, part] of chain.entries()) {
+    if (part.kind !== 'adapter' || part.least_thickness_mm === undefined) continue;
+    if (part.thickness_mm >= part.least_thickness_mm) continue;
+    findings.push({
+      severity: 'stop',
+      joint,
+      message: `The mechanism of ${partName(part)} needs ${mm(part.least_thickness_mm)}; at ${mm(part.thickness_mm)} it cannot be made.`,
+      cure: `Use a body with a shorter register, or a plain adapter without movements.`,
+    });
+  }
+  if (stack.bellows || lens.register_mm === undefined || back.register_mm === undefined) {
+    return findings;
+  }
+  const room = adapterThicknessMm(lens.register_mm, back.register_mm);
+  const needs = chain.reduce(
+    (sum, part) => sum + (part.kind === 'adapter' ? (part.least_thickness_mm ?? 0) : 0),
+    0,
+  );
+  if (room < -REGISTER_PLAY_MM) {
+    findings.push({
+      severity: 'warn',
+      joint: chain.length,
+      message: `The lens is made for a register of ${mm(lens.register_mm, 2)}, the body has ${mm(back.register_mm, 2)}: no adapter can bring it to infinity.`,
+      cure: `Use a body with a register of ${mm(lens.register_mm, 2)} or less, or this lens for near work only.`,
+    });
+  } else if (needs > room + REGISTER_PLAY_MM && findings.length === 0) {
+    findings.push({
+      severity: 'warn',
+      joint: chain.length,
+      message: `The registers leave ${mm(room, 2)}, the mechanism needs ${mm(needs, 2)}.`,
+      cure: `Use a lens with a register of at least ${mm(back.register_mm + needs, 2)}, or do without infinity.`,
+    });
+  }
+  return findings;
+};

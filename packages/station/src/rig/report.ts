@@ -1,0 +1,30 @@
+import type { Report } from '../report.js';
+import type { Station } from '../schema.js';
+import type { Setup } from '../setup.js';
+import { keepsApart, rigProblems } from './problems/index.js';
+import { reachOf } from './stack.js';
+
+const metresOrNull = (mm: number | null): number | null =>
+  mm === null || !Number.isFinite(mm) ? null : mm / 1000;
+
+/** The report's `rig` part. */
+export function rigReport(station: Station, s: Setup): Report['rig'] {
+  const reach = reachOf(station);
+  const problems = rigProblems(station, s);
+  return {
+    mounts: !problems.some(keepsApart),
+    reaches_infinity: reach.reachesInfinity,
+    farthest_focus_m: metresOrNull(reach.farthestMm),
+    closest_focus_m: metresOrNull(reach.closestMm),
+    largest_magnification:
+      reach.largestMagnification === null
+        ? null
+        : reach.largestMagnification * s.combined * s.factor,
+    problems: problems.map(({ code, severity, message, cure }) => ({
+      code,
+      severity,
+      message,
+      cure,
+    })),
+  };
+}
