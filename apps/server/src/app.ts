@@ -9,14 +9,19 @@ import { pinoHttp } from 'pino-http';
 import type { Config } from './config.js';
 import type { Connection } from './database.js';
 import { guard } from './guard.js';
+import { importRoutes } from './kit-imports.js';
 import { jobRoutes } from './jobs.js';
+import { kitRoutes } from './kit.js';
 import { handleErrors, Refusal } from './problems.js';
+import { rigRoutes } from './rigs.js';
 import { stationRoutes, stationsOfJob } from './stations.js';
 
 const nonceOf = (response: ServerResponse): string => String((response as Response).locals.nonce);
 
 /** A station is at most 2 MB; a save wraps it in a few more bytes. */
 const LARGEST_BODY = '2200kb';
+/** An import comes in parts of a few thousand items. */
+const LARGEST_IMPORT = '12mb';
 
 const REQUEST_ID = /^[\w-]{1,64}$/;
 
@@ -94,6 +99,7 @@ export function makeApp(
   });
 
   const api = express.Router();
+  api.use('/kit/imports', express.json({ limit: LARGEST_IMPORT, strict: false }));
   api.use(express.json({ limit: LARGEST_BODY, strict: false }));
   api.use((_request, response, next) => {
     response.setHeader('Cache-Control', 'no-store');
@@ -102,6 +108,9 @@ export function makeApp(
   api.use('/jobs', jobRoutes(connection.db));
   api.use('/jobs/:job/stations', stationsOfJob(connection.db));
   api.use('/stations', stationRoutes(connection.db));
+  api.use('/kit/imports', importRoutes(connection.db));
+  api.use('/kit', kitRoutes(connection.db));
+  api.use('/rigs', rigRoutes(connection.db));
   api.use(() => {
     throw new Refusal(404, 'There is nothing at this address.');
   });

@@ -1,32 +1,137 @@
-import { parseStation } from '@gangway/station';
+import {
+  backFrom,
+  chainPartFrom,
+  filterFrom,
+  goesInChain,
+  lensFrom,
+  newRig,
+  parseKitItem,
+  parseRig,
+  parseStation,
+  withRig,
+  isWhole,
+  type KitItem,
+  type KitItemOf,
+  type Kind,
+  type Rig,
+  type Station,
+  type Stored,
+} from '@gangway/station';
 import front from '../demo/1-customs-house-front.json' with { type: 'json' };
 import bench from '../demo/2-glassblower-bench.json' with { type: 'json' };
 import hall from '../demo/3-customs-house-hall.json' with { type: 'json' };
 import ropewalk from '../demo/4-ropewalk.json' with { type: 'json' };
 import marsh from '../demo/5-salt-marsh.json' with { type: 'json' };
+import kit from '../demo/kit.json' with { type: 'json' };
+import plans from '../demo/rigs.json' with { type: 'json' };
 import type { Database } from './database.js';
 import { insertStation } from './jobs.js';
-import { jobs } from './tables.js';
+import { insertItem } from './kit.js';
+import { insertRig } from './rigs.js';
+import { jobs, kitItems } from './tables.js';
 
-const JOB = 'a0000000-0000-4000-8000-000000000001';
+const demoId = (series: string, index: number): string =>
+  `${series}0000000-0000-4000-8000-${String(index).padStart(12, '0')}`;
 
-const stationId = (index: number): string =>
-  `a0000000-0000-4000-8000-${String(101 + index).padStart(12, '0')}`;
+const JOB = demoId('a', 1);
 
-/** The demo job, once: a database that has it, changed or archived, is left alone. */
+/** Each station and the rig it was made with. */
+const STATIONS: readonly (readonly [unknown, string])[] = [
+  [front, 'Shift 24 on the small body'],
+  [bench, 'Macro tilt 110 on medium format'],
+  [hall, 'Shift 19 on the small body'],
+  [ropewalk, 'View 90 on the field camera'],
+  [marsh, 'View 300 on 8×10 in'],
+];
+
+function sound<T>(
+  what: string,
+  read: { ok: true; value: T } | { ok: false; problems: unknown },
+): T {
+  if (read.ok) return read.value;
+  throw new Error(`demo ${what}: ${JSON.stringify(read.problems)}`);
+}
+
+interface Plan {
+  name: string;
+  lens: string;
+  chain: string[];
+  back: string;
+  filter?: string;
+}
+
+export interface Demo {
+  readonly items: readonly Stored[];
+  readonly rigs: readonly { readonly id: string; readonly document: Rig }[];
+  readonly stations: readonly { readonly id: string; readonly document: Station }[];
+}
+
+/** Kit, rigs assembled of it, and stations made with the rigs. */
+export function readDemo(): Demo {
+  const items = kit.items.map((item, i): Stored => ({
+    id: demoId('b', i + 1),
+    revision: 1,
+    document: sound(`item ${i + 1}`, parseKitItem(item)),
+  }));
+  const named = (name: string): Stored => {
+    const found = items.find(({ document }) => document.name === name);
+    if (!found) throw new Error(`demo: there is no “${name}” in the kit`);
+    return found;
+  };
+  const ofKind = <K extends Kind>(name: string, kind: K): Stored<KitItemOf<K>> => {
+    const found = named(name);
+    if (found.document.kind !== kind) throw new Error(`demo: “${name}” is no ${kind}`);
+    return found as Stored<KitItemOf<K>>;
+  };
+  const rigs = (plans as Plan[]).map((plan, i) => {
+    const lens = lensFrom(ofKind(plan.lens, 'lens'));
+    const filter = plan.filter ? filterFrom(ofKind(plan.filter, 'filter'), lens) : null;
+    if (filter && !filter.ok) throw new Error(`demo: ${filter.message}`);
+    const chain = plan.chain.map((name) => {
+      const stored = named(name);
+      const { document }: { document: KitItem } = stored;
+      if (!goesInChain(document)) throw new Error(`demo: “${name}” is no part of a chain`);
+      return chainPartFrom({ ...stored, document });
+    });
+    const document = {
+      ...newRig(plan.name),
+      lens: filter ? { ...lens, filter: filter.value } : lens,
+      chain,
+      back: backFrom(ofKind(plan.back, 'back')),
+    };
+    return { id: demoId('c', i + 1), document: sound(`rig ${plan.name}`, parseRig(document)) };
+  });
+  const stations = STATIONS.map(([document, rigName], i) => {
+    const rig = rigs.find((each) => each.document.name === rigName)?.document;
+    if (!rig || !isWhole(rig)) throw new Error(`demo: no rig “${rigName}”`);
+    const station = withRig(sound(`station ${i + 1}`, parseStation(document)), rig);
+    return { id: demoId('a', 101 + i), document: sound(`station ${i + 1}`, parseStation(station)) };
+  });
+  return { items, rigs, stations };
+}
+
+/** The demo job and the demo kit, each once: what is there, changed or archived, is left alone. */
 export async function loadDemo(db: Database): Promise<void> {
+  const demo = readDemo();
+  const start = Date.now();
   await db.transaction(async (tx) => {
+    const [any] = await tx.select({ id: kitItems.id }).from(kitItems).limit(1);
+    if (!any) {
+      for (const [i, { id, document }] of demo.items.entries()) {
+        await insertItem(tx, id, document, null, new Date(start + i));
+      }
+      for (const [i, { id, document }] of demo.rigs.entries()) {
+        await insertRig(tx, id, document, new Date(start + i));
+      }
+    }
     const added = await tx
       .insert(jobs)
       .values({ id: JOB, name: 'Orrin Quay' })
       .onConflictDoNothing()
       .returning({ id: jobs.id });
     if (added.length === 0) return;
-    const start = Date.now();
-    for (const [index, document] of [front, bench, hall, ropewalk, marsh].entries()) {
-      const read = parseStation(document);
-      if (!read.ok) throw new Error(`demo station ${index}: ${JSON.stringify(read.problems)}`);
-      await insertStation(tx, stationId(index), JOB, read.value, new Date(start + index));
+    for (const [i, { id, document }] of demo.stations.entries()) {
+      await insertStation(tx, id, JOB, document, new Date(start + i));
     }
   });
 }

@@ -1,7 +1,7 @@
 import { STATUS_CODES } from 'node:http';
 import type {} from 'pino-http'; // its request.id and request.log
 import type { ErrorRequestHandler, Request, Response } from 'express';
-import type { Problem } from '@gangway/station';
+import type { Problem, Result } from '@gangway/station';
 import type * as z from 'zod';
 import { pointerTo } from '@gangway/station';
 import { isDatabaseAway } from './database.js';
@@ -51,6 +51,26 @@ export function accept<T extends z.ZodType>(schema: T, input: unknown): z.infer<
 const DATABASE_AWAY =
   'The database does not answer. Nothing was changed; keep the page open and it will be tried again.';
 
+/** Takes a document that was read, or refuses it with pointers that lead into `document`. */
+export function acceptDocument<T>(what: string, read: Result<T>, under = '/document'): T {
+  if (read.ok) return read.value;
+  throw new Refusal(422, `The ${what} has fields that cannot be used.`, {
+    errors: read.problems.map(({ pointer, message }) => ({
+      pointer: `${under}${pointer}`,
+      message,
+    })),
+  });
+}
+
+/** @throws a 409 that holds both versions */
+export function stale(what: string, current: unknown, yours: Record<string, unknown>): never {
+  throw new Refusal(
+    409,
+    `This ${what} was changed elsewhere since you opened it. Keep yours, take the other, or keep both.`,
+    { current, yours },
+  );
+}
+
 interface BodyError {
   type?: string;
   status?: number;
@@ -61,7 +81,10 @@ function asRefusal(error: unknown): Refusal | null {
   if (isDatabaseAway(error)) return new Refusal(503, DATABASE_AWAY);
   const { type, status } = (error ?? {}) as BodyError;
   if (type === 'entity.too.large') {
-    return new Refusal(413, 'The request is too large; a station is at most 2 MB.');
+    return new Refusal(
+      413,
+      'The request is too large; a station is at most 2 MB, a part of an import 12 MB.',
+    );
   }
   if (type === 'entity.parse.failed') return new Refusal(400, 'The request body is not JSON.');
   if (type !== undefined && status !== undefined && status >= 400 && status < 500) {

@@ -6,7 +6,7 @@ import * as z from 'zod';
 import { parseStation, type Station } from '@gangway/station';
 import type { Database } from './database.js';
 import { copyName, findJob, idSchema, insertStation } from './jobs.js';
-import { accept, notFound, Refusal } from './problems.js';
+import { accept, acceptDocument, notFound, stale } from './problems.js';
 import { jobs, revisions, stations } from './tables.js';
 
 type StationRow = typeof stations.$inferSelect;
@@ -27,17 +27,8 @@ const saved = envelope.extend({
   baseRevision: z.number({ error: 'must be the revision the change was based on' }).int().min(1),
 });
 
-/** Reads a station document. @throws a 422 whose pointers lead into `document` */
-function acceptStation(document: unknown): Station {
-  const read = parseStation(document);
-  if (read.ok) return read.value;
-  throw new Refusal(422, 'The station has fields that cannot be used.', {
-    errors: read.problems.map(({ pointer, message }) => ({
-      pointer: `/document${pointer}`,
-      message,
-    })),
-  });
-}
+const acceptStation = (document: unknown): Station =>
+  acceptDocument('station', parseStation(document));
 
 async function findStation(db: Database, id: string): Promise<StationRow> {
   const [row] = await db.select().from(stations).where(eq(stations.id, id));
@@ -157,11 +148,7 @@ async function save(
     // The same content again is a repeat whose first answer was lost, or an empty change.
     if (isDeepStrictEqual(row.document, document)) return row;
     if (row.revision !== baseRevision) {
-      throw new Refusal(
-        409,
-        'This station was changed elsewhere since you opened it. Keep yours, take the other, or keep both.',
-        { current: shown(row), yours: { baseRevision, document } },
-      );
+      stale('station', shown(row), { baseRevision, document });
     }
     const revision = row.revision + 1;
     const [stored] = await tx

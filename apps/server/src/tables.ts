@@ -8,7 +8,7 @@ import {
   uuid,
   index,
 } from 'drizzle-orm/pg-core';
-import type { Station } from '@gangway/station';
+import type { KitItem, Rig, Station } from '@gangway/station';
 
 const moment = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
 
@@ -49,3 +49,44 @@ export const revisions = pgTable(
   },
   (table) => [primaryKey({ columns: [table.stationId, table.revision] })],
 );
+
+export const kitItems = pgTable(
+  'kit_items',
+  {
+    id: uuid('id').primaryKey(),
+    kind: text('kind').notNull(),
+    revision: integer('revision').notNull(),
+    document: jsonb('document').$type<KitItem>().notNull(),
+    createdAt: moment('created_at').notNull().defaultNow(),
+    updatedAt: moment('updated_at').notNull().defaultNow(),
+    archivedAt: moment('archived_at'),
+  },
+  (table) => [index('kit_items_by_kind').on(table.kind)],
+);
+
+/** Every accepted change of an item; `importId` names the import that made it. */
+export const kitRevisions = pgTable(
+  'kit_revisions',
+  {
+    itemId: uuid('item_id')
+      .notNull()
+      .references(() => kitItems.id, { onDelete: 'cascade' }),
+    revision: integer('revision').notNull(),
+    document: jsonb('document').$type<KitItem>().notNull(),
+    savedAt: moment('saved_at').notNull().defaultNow(),
+    importId: uuid('import_id'),
+  },
+  (table) => [
+    primaryKey({ columns: [table.itemId, table.revision] }),
+    index('kit_revisions_by_import').on(table.importId),
+  ],
+);
+
+export const rigs = pgTable('rigs', {
+  id: uuid('id').primaryKey(),
+  revision: integer('revision').notNull(),
+  document: jsonb('document').$type<Rig>().notNull(),
+  createdAt: moment('created_at').notNull().defaultNow(),
+  updatedAt: moment('updated_at').notNull().defaultNow(),
+  archivedAt: moment('archived_at'),
+});

@@ -1,5 +1,3 @@
-import type { Station } from './schema.js';
-
 export interface Difference {
   /** The field in plain words: “movements rise mm”. */
   readonly name: string;
@@ -21,8 +19,8 @@ function flatten(value: unknown, name: string, into: Flat): Flat {
 
 const ABSENT = '—';
 
-/** Every single field in which two stations part. */
-export function differences(mine: Station, theirs: Station): Difference[] {
+/** Every single field in which two documents part. */
+export function differences(mine: unknown, theirs: unknown): Difference[] {
   const [a, b] = [flatten(mine, '', new Map()), flatten(theirs, '', new Map())];
   return [...new Set([...a.keys(), ...b.keys()])]
     .map((name) => ({ name, mine: a.get(name) ?? ABSENT, theirs: b.get(name) ?? ABSENT }))

@@ -41,11 +41,11 @@ export function parseStation(document: unknown): Result<Station> {
         : `must be ${VERSION}, the version understood here, not ${shown(version)}`,
     );
   }
-  const unstorable = findUnstorable(migrated, '', 0);
-  if (unstorable) return { ok: false, problems: [unstorable] };
+  const found = unstorable(migrated);
+  if (found) return { ok: false, problems: [found] };
   const parsed = stationSchema.safeParse(migrated);
   if (parsed.success) return { ok: true, value: parsed.data as Station };
-  return { ok: false, problems: parsed.error.issues.flatMap((issue) => flatten(issue, [])) };
+  return { ok: false, problems: problemsOf(parsed.error) };
 }
 
 /** {@link parseStation} of a file's text, with its own sentences for what is no JSON at all. */
@@ -68,6 +68,13 @@ export function tooLarge(bytes: number): Result<never> {
     `is ${megabytes(bytes)} MB; a station file is at most ${megabytes(LARGEST_FILE_BYTES)} MB`,
   );
 }
+
+/** Every problem of a refused document, each where it is. */
+export const problemsOf = (error: z.ZodError): Problem[] =>
+  error.issues.flatMap((issue) => flatten(issue, []));
+
+/** What could not be stored or said again in JSON, if anything. */
+export const unstorable = (document: unknown): Problem | null => findUnstorable(document, '', 0);
 
 const DEEPEST = 40;
 

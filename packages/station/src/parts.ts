@@ -22,13 +22,13 @@ const massG = () => quantity('g', { above: 0, max: 1e6 });
 const offCentreMm = () => quantity('mm', { min: -2000, max: 2000 });
 
 /** Which kit item a copy was taken from, and how it stood then. */
-const origin = {
+export const origin = {
   kit_id: text(64).optional(),
   kit_revision: quantity('', { min: 1, whole: true }).optional(),
 };
 
 /** What any piece of gear may carry. */
-const common = {
+export const common = {
   mass_g: massG().optional(),
   /** Altered by its owner: filed, sawn, glued. */
   modified: yesOrNo().optional(),
@@ -36,7 +36,7 @@ const common = {
 };
 
 /** Faces of a part that stands in the chain: `front` towards the lens. */
-const faces = {
+export const faces = {
   front_mount: text().optional(),
   rear_mount: text().optional(),
   /** Clear opening a rear barrel has to pass. */
@@ -75,7 +75,7 @@ export const filterShape = {
   ahead_of_pupil_mm: thicknessMm(),
 };
 
-export const lensShape = {
+const lensShape = {
   name: text().optional(),
   focal_length_mm: quantity('mm', { above: 0, max: 10_000 }),
   f_min: fNumber(),
@@ -108,8 +108,6 @@ export const lensShape = {
   ...common,
 };
 
-export const lensSchema = record({ ...lensShape, ...origin });
-
 export const movementLimitsShape = {
   rise_mm: range(offsetMm()).optional(),
   shift_mm: range(offsetMm()).optional(),
@@ -139,6 +137,11 @@ export const movementLimitsSchema = record({
 
 /** Movements of one part of the chain, or of a lens in the kit. */
 export const movementShape = { movement: movementLimitsSchema.optional() };
+
+/** A lens with its own movements as built. */
+export const lensWithMovementShape = { ...lensShape, ...movementShape };
+
+export const lensSchema = record({ ...lensWithMovementShape, ...origin });
 
 export const adapterShape = {
   name: text().optional(),

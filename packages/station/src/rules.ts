@@ -24,31 +24,41 @@ const CRITERIA = ['coc_mm', 'diagonal_divisor', 'pixels', 'print_width_mm'];
 const given = (value: Record<string, unknown>, keys: string[]): string[] =>
   keys.filter((key) => value[key] !== undefined);
 
-/** Relations between fields: what each may be depends on another. */
-export function stationRules(station: Checked, context: z.RefinementCtx): void {
-  const refuse = (path: (string | number)[], message: string): void =>
-    context.addIssue({ code: 'custom', path, message });
-  const { back, lens } = station;
+export type Refuse = (path: (string | number)[], message: string) => void;
+
+/** What the fields of a back owe each other, in a station as in the kit. */
+export function backRules(back: Checked['back'], at: string[], refuse: Refuse): void {
   if (back.height_mm > back.width_mm) {
     refuse(
-      ['back', 'height_mm'],
+      [...at, 'height_mm'],
       `must be at most width_mm (${back.width_mm}): give the back as built, orientation turns it`,
     );
   }
+}
+
+export function lensRules(lens: Checked['lens'], at: string[], refuse: Refuse): void {
   if (lens.f_max < lens.f_min) {
-    refuse(['lens', 'f_max'], `must be at least f_min, ${lens.f_min}`);
+    refuse([...at, 'f_max'], `must be at least f_min, ${lens.f_min}`);
   }
   lens.circle.forEach((entry, i) => {
     const before = lens.circle[i - 1];
     if (before && entry.f_number === before.f_number) {
-      refuse(['lens', 'circle', i, 'f_number'], `repeats f/${entry.f_number}; give each stop once`);
+      refuse([...at, 'circle', i, 'f_number'], `repeats f/${entry.f_number}; give each stop once`);
     } else if (before && entry.f_number < before.f_number) {
       refuse(
-        ['lens', 'circle', i, 'f_number'],
+        [...at, 'circle', i, 'f_number'],
         `must be above f/${before.f_number}: list the stops from the widest to the smallest`,
       );
     }
   });
+}
+
+/** Relations between fields: what each may be depends on another. */
+export function stationRules(station: Checked, context: z.RefinementCtx): void {
+  const refuse: Refuse = (path, message) => context.addIssue({ code: 'custom', path, message });
+  const { back, lens } = station;
+  backRules(back, ['back'], refuse);
+  lensRules(lens, ['lens'], refuse);
   if (station.aperture < lens.f_min * (1 - 1e-9) || station.aperture > lens.f_max * (1 + 1e-9)) {
     refuse(
       ['aperture'],
@@ -78,7 +88,7 @@ export function stationRules(station: Checked, context: z.RefinementCtx): void {
   nearEnough(station, refuse);
 }
 
-function nearEnough(station: Checked, refuse: (path: string[], message: string) => void): void {
+function nearEnough(station: Checked, refuse: Refuse): void {
   const { movements, lens } = station;
   const axis = axisFromSensor(
     { tiltDeg: movements.tilt_deg, swingDeg: movements.swing_deg },

@@ -5,7 +5,7 @@ import { keepsApart, rigProblems } from './problems/index.js';
 import { reachOf } from './stack.js';
 
 const metresOrNull = (mm: number | null): number | null =>
-  mm === null || !Number.isFinite(mm) ? null : mm / 1000;
+  mm === null || !Number.isFinite(mm) ? null : Number((mm / 1000).toPrecision(12));
 
 /** The report's `rig` part. */
 export function rigReport(station: Station, s: Setup): Report['rig'] {

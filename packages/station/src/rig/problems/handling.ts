@@ -5,7 +5,7 @@ import { partName } from './mounting.js';
 import { named, type Asked, type Check } from './problem.js';
 
 /** Past this the front sags on a foot under the body: a choice, no source. */
-const HEAVY_NM = 0.4;
+const HEAVY_NM = 1;
 
 /** The weight in front, when masses are known, about the body’s flange. */
 function balance({ station, stack }: Asked): { momentNm: number; frontG: number } | null {

@@ -1,0 +1,160 @@
+import type { Back, ChainPart, Lens, MovementLimits, Station } from '../schema.js';
+import { focusEnds, reachOf, type RigParts } from '../rig/stack.js';
+import type { KitItem, KitItemOf } from './schema.js';
+
+/** A kit item as it is stored: which one, and how often it was changed. */
+export interface Stored<T = KitItem> {
+  readonly id: string;
+  readonly revision: number;
+  readonly document: T;
+}
+
+type Origin = { kit_id: string; kit_revision: number };
+
+const originOf = ({ id, revision }: Stored<unknown>): Origin => ({
+  kit_id: id,
+  kit_revision: revision,
+});
+
+const bare = <T extends KitItem>({ kind: _, ...rest }: T): Omit<T, 'kind'> => rest;
+
+export const lensFrom = (stored: Stored<KitItemOf<'lens'>>): Lens => ({
+  ...bare(stored.document),
+  ...originOf(stored),
+});
+
+export const backFrom = (
+  stored: Stored<KitItemOf<'back'>>,
+  orientation: Back['orientation'] = 'landscape',
+): Back => ({ ...bare(stored.document), orientation, ...originOf(stored) });
+
+const CHAIN_KINDS = ['adapter', 'multiplier', 'board', 'camera'] as const;
+type ChainKind = (typeof CHAIN_KINDS)[number];
+
+export const goesInChain = (item: KitItem): item is KitItemOf<ChainKind> =>
+  (CHAIN_KINDS as readonly string[]).includes(item.kind);
+
+/** A part of the chain from the kit. A rigid camera is an adapter with movements. */
+export function chainPartFrom(stored: Stored<KitItemOf<ChainKind>>): ChainPart {
+  const item = stored.document;
+  const origin = originOf(stored);
+  if (item.kind !== 'camera') return { ...item, ...origin } as ChainPart;
+  const {
+    kind: _,
+    bellows_min_mm: least,
+    bellows_max_mm: most,
+    thickness_mm: depth,
+    ...rest
+  } = item;
+  return most === undefined
+    ? { ...rest, kind: 'adapter', thickness_mm: depth ?? 0, ...origin }
+    : { ...rest, kind: 'view_camera', bellows_min_mm: least ?? 0, bellows_max_mm: most, ...origin };
+}
+
+/** Length that a step-up ring adds in front of the thread: common practice, no source. */
+export const STEP_RING_MM = 4;
+
+/** A filter as it sits before a lens, or the sentence that says why it does not. */
+export function filterFrom(
+  stored: Stored<KitItemOf<'filter'>>,
+  lens: Lens,
+): { ok: true; value: NonNullable<Lens['filter']> } | { ok: false; message: string } {
+  const { name, thread_mm: thread, clear_diameter_mm, thickness_mm } = stored.document;
+  const own = lens.filter_thread_mm;
+  if (own !== undefined && thread < own) {
+    return {
+      ok: false,
+      message: `The filter’s thread of ${thread} mm is smaller than the lens’s, ${own} mm; it would cut the picture.`,
+    };
+  }
+  const stepped = own !== undefined && thread > own;
+  return {
+    ok: true,
+    value: {
+      name: stepped ? `${name} on a step-up ring ${own} to ${thread} mm` : name,
+      clear_diameter_mm,
+      ahead_of_pupil_mm:
+        (lens.thread_ahead_of_pupil_mm ?? 0) + thickness_mm + (stepped ? STEP_RING_MM : 0),
+      ...originOf(stored),
+    },
+  };
+}
+
+const NONE: [number, number] = [0, 0];
+const RANGES = ['rise_mm', 'shift_mm', 'tilt_deg', 'swing_deg'] as const;
+
+/** What all movements of a rig's parts allow together. Ranges of the same sense add up. */
+export function movementsOf(rig: Pick<RigParts, 'lens' | 'chain'>): MovementLimits {
+  const carriers = [rig.lens, ...rig.chain].flatMap((part) =>
+    'movement' in part && part.movement ? [part.movement] : [],
+  );
+  const only = carriers[0];
+  if (only && carriers.length === 1) {
+    const zeros = Object.fromEntries(
+      RANGES.filter((range) => {
+        const radial = range.endsWith('_mm') ? only.radial_shift_mm : only.radial_tilt_deg;
+        return only[range] === undefined && radial === undefined;
+      }).map((range) => [range, NONE]),
+    );
+    return { ...only, ...zeros };
+  }
+  const sum = (range: (typeof RANGES)[number]): [number, number] =>
+    carriers.reduce<[number, number]>(
+      ([least, most], carrier) => {
+        const radial = range.endsWith('_mm') ? carrier.radial_shift_mm : carrier.radial_tilt_deg;
+        const [a, b] = carrier[range] ?? [-(radial ?? 0), radial ?? 0];
+        return [least + a + 0, most + b];
+      },
+      [...NONE],
+    );
+  return {
+    rise_mm: sum('rise_mm'),
+    shift_mm: sum('shift_mm'),
+    tilt_deg: sum('tilt_deg'),
+    swing_deg: sum('swing_deg'),
+    moves:
+      carriers.every((carrier) => carrier.moves === 'rear') && carriers.length > 0
+        ? 'rear'
+        : 'front',
+  };
+}
+
+/**
+ * A station with another rig. Settings stay where the new rig allows them: the stop is held to
+ * what the lens has, the focus to what the rig reaches.
+ */
+export function withRig(
+  station: Station,
+  rig: RigParts & { readonly movement_limits?: MovementLimits | undefined },
+): Station {
+  const { lens, chain, back } = rig;
+  const next: Station = {
+    ...station,
+    lens,
+    chain: [...chain],
+    back: { ...back, orientation: station.back.orientation },
+    movement_limits: rig.movement_limits ?? movementsOf(rig),
+    aperture: Math.min(lens.f_max, Math.max(lens.f_min, station.aperture)),
+  };
+  return 'distance_m' in next.focus ? withinReach(next, next.focus.distance_m) : next;
+}
+
+/** The focus held to what a rig reaches. */
+export function withinReach(station: Station, distanceM: number | null): Station {
+  const { tilt_deg, swing_deg } = station.movements;
+  const lean = Math.cos((tilt_deg * Math.PI) / 180) * Math.cos((swing_deg * Math.PI) / 180);
+  const { nearMm, farMm } = focusEnds(station, lean);
+  const distanceMm = (distanceM ?? Infinity) * 1000;
+  const { leastM } = reachOf(station);
+  if (distanceMm > farMm || (leastM >= 1 && distanceMm >= nearMm)) {
+    // Near life size a distance tells two settings; the magnification tells one.
+    return {
+      ...station,
+      focus: leastM >= 0.5 ? { magnification: leastM } : { distance_m: farMm / 1000 },
+    };
+  }
+  // Outward by a hair, so that rounding does not put it too near again.
+  return distanceMm < nearMm
+    ? { ...station, focus: { distance_m: Math.ceil(nearMm * 1.000001) / 1000 } }
+    : { ...station, focus: { distance_m: distanceM } };
+}

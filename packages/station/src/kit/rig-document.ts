@@ -1,0 +1,73 @@
+import * as z from 'zod';
+import { fNumber, list, record, text } from '../fields.js';
+import { newStation } from '../new-station.js';
+import { problemsOf, unstorable, type Result } from '../parse.js';
+import { backSchema, chainPartSchema, lensSchema } from '../parts.js';
+import { backRules, lensRules, type Refuse } from '../rules.js';
+import { contactsReach } from '../rig/stack.js';
+import type { Known, Station } from '../schema.js';
+import { withRig } from './assemble.js';
+
+/** Gear put together under a name: copies of kit items, in order from the lens to the back. */
+export const rigSchema = record({
+  format: z.literal('gangway.rig', { error: 'must be "gangway.rig"' }),
+  version: z.literal(1),
+  name: text().min(1, { error: 'must not be empty; give it a name' }),
+  lens: lensSchema.optional(),
+  chain: list(chainPartSchema, 32),
+  back: backSchema.optional(),
+  /** Stop at which it is looked at. */
+  aperture: fNumber().optional(),
+}).superRefine((rig, context) => {
+  const refuse: Refuse = (path, message) => context.addIssue({ code: 'custom', path, message });
+  if (rig.lens) lensRules(rig.lens, ['lens'], refuse);
+  if (rig.back) backRules(rig.back, ['back'], refuse);
+  if (rig.chain.filter((part) => part.kind === 'view_camera').length > 1) {
+    refuse(['chain'], 'must hold at most one bellows camera');
+  }
+});
+
+export type Rig = Known<z.infer<typeof rigSchema>>;
+export type WholeRig = Rig & Required<Pick<Rig, 'lens' | 'back'>>;
+
+export function parseRig(document: unknown): Result<Rig> {
+  const found = unstorable(document);
+  if (found) return { ok: false, problems: [found] };
+  const parsed = rigSchema.safeParse(document);
+  return parsed.success
+    ? { ok: true, value: parsed.data as Rig }
+    : { ok: false, problems: problemsOf(parsed.error) };
+}
+
+export const newRig = (name: string): Rig => ({
+  format: 'gangway.rig',
+  version: 1,
+  name,
+  chain: [],
+});
+
+export const isWhole = (rig: Rig): rig is WholeRig =>
+  rig.lens !== undefined && rig.back !== undefined;
+
+/** Stop a rig is looked at when none was chosen: f/8, where shift lenses are sharpest, held to what it can do. */
+export function stopOf({ lens, chain, back, aperture }: WholeRig): number {
+  if (lens.iris === 'none') return lens.f_min;
+  if (
+    aperture === undefined &&
+    lens.iris === 'electronic' &&
+    !contactsReach({ lens, chain, back })
+  ) {
+    return lens.f_min;
+  }
+  return Math.min(lens.f_max, Math.max(lens.f_min, aperture ?? 8));
+}
+
+/** A rig as a station looks at it: level, movements at zero, focused as far as it goes. */
+export function rigStation(rig: WholeRig): Station {
+  const { lens, chain, back } = rig;
+  const station = withRig(
+    { ...newStation(rig.name), aperture: stopOf(rig), focus: { distance_m: null } },
+    { lens, chain, back },
+  );
+  return { ...station, back: { ...back }, aperture: stopOf(rig) };
+}

@@ -1,0 +1,256 @@
+import {
+  imageDistanceFromDistance,
+  magnificationAt,
+  nearestDistanceMm,
+  parseAngleDeg,
+  parseFNumber,
+  parseLengthMm,
+  parseRatio,
+} from '@gangway/optics';
+import type { Problem, Result } from '../parse.js';
+import { fieldsOf, type FieldDef, type Input } from './fields.js';
+import { parseKitItem } from './parse.js';
+import type { KitItem, Kind } from './schema.js';
+
+/** An item as it is written by hand, field by field: what a form holds, and a line of a table. */
+export type Texts = Readonly<Record<string, string>>;
+
+type Read = { ok: true; value: unknown } | { ok: false; message: string };
+
+const no = (message: string): Read => ({ ok: false, message });
+
+const minus = (text: string): string => text.replaceAll('−', '-');
+
+const number: (text: string) => Read = (text) => {
+  const plain = minus(text.trim()).replace(/^(-?\d*),(\d+)$/, '$1.$2');
+  const value = Number(plain);
+  return Number.isFinite(value) ? { ok: true, value } : no(`“${text.trim()}” is not a number.`);
+};
+
+/** `±11`, `11`, `-8 to 12`, `0 … 5`: least and greatest. */
+function range(text: string, one: (text: string) => Read): Read {
+  const plain = minus(text).trim();
+  const ends = plain.split(/\s*(?:\bto\b|…|\.\.\.?|;)\s*/);
+  const read = ends.map((end) => one(end.replace(/^±/, '')));
+  const bad = read.find((each) => !each.ok);
+  if (bad) return bad;
+  const values = read.map((each) => (each as { value: number }).value);
+  if (values.length === 1) {
+    const size = Math.abs(values[0]!);
+    return { ok: true, value: [-size + 0, size] };
+  }
+  if (values.length !== 2) return no('Write one figure for both ways, or two: −8 to 12.');
+  return { ok: true, value: values };
+}
+
+const listed = (text: string): string[] =>
+  text
+    .split(/[;\n]+/)
+    .map((part) => part.trim())
+    .filter(Boolean);
+
+/** `f/3.5 62; f/8 67`, one stop and one diameter each. */
+function circle(text: string): Read {
+  const rows: { f_number: number; diameter_mm: number }[] = [];
+  for (const part of listed(text)) {
+    const cut = /^(\S+?)\s*[:=\s]\s*(.+)$/.exec(part.replace(/^f\s*\/\s*/i, 'f/'));
+    if (!cut) return no(`“${part}” is not a stop and a diameter; write f/8: 67.`);
+    const stop = parseFNumber(cut[1]!);
+    const diameter = parseLengthMm(cut[2]!, 'mm');
+    if (!stop.ok) return stop;
+    if (!diameter.ok) return diameter;
+    rows.push({ f_number: stop.value, diameter_mm: diameter.value });
+  }
+  return { ok: true, value: rows.sort((a, b) => a.f_number - b.f_number) };
+}
+
+/** `f/3.5 to f/5.6: 8`, the length of the shift between two stops. */
+function reduced(text: string): Read {
+  const rows: { f_from: number; f_to: number; shift_mm: number }[] = [];
+  for (const part of listed(text)) {
+    const cut = /^(.+?)\s+to\s+(.+?)\s*:\s*(.+)$/.exec(part);
+    const [from, to] = [parseFNumber(cut?.[1] ?? ''), parseFNumber(cut?.[2] ?? '')];
+    const length = parseLengthMm(cut?.[3] ?? '', 'mm');
+    if (!cut || !from.ok || !to.ok || !length.ok) {
+      return no(`“${part}” is not two stops and a length; write f/3.5 to f/5.6: 8.`);
+    }
+    rows.push({ f_from: from.value, f_to: to.value, shift_mm: length.value });
+  }
+  return { ok: true, value: rows };
+}
+
+function angles(text: string): Read {
+  const read = text.split(/[,;]\s*/).map((part) => parseAngleDeg(part));
+  const bad = read.find((each) => !each.ok);
+  return bad ?? { ok: true, value: read.map((each) => (each as { value: number }).value) };
+}
+
+const YES = new Set(['yes', 'true', '1', 'y', 'x']);
+const NOT = new Set(['no', 'false', '0', 'n']);
+
+function choice(text: string, options: NonNullable<FieldDef['options']>): Read {
+  const plain = text.trim().toLowerCase();
+  const found = options.find(([key, words]) => key === plain || words.toLowerCase() === plain);
+  return found
+    ? { ok: true, value: found[0] }
+    : no(`“${text.trim()}” is none of ${options.map(([key]) => key).join(', ')}.`);
+}
+
+const READERS: Record<Input, (text: string, field: FieldDef) => Read> = {
+  text: (text) => ({ ok: true, value: text.trim() }),
+  notes: (text) => ({ ok: true, value: text.trim() }),
+  length: (text) => parseLengthMm(text, 'mm'),
+  offset: (text) => parseLengthMm(text, 'mm'),
+  angle: (text) => parseAngleDeg(text),
+  fstop: (text) => parseFNumber(text),
+  number,
+  ratio: (text) => parseRatio(text),
+  mass: (text) => {
+    const kg = /^(.*\d)\s*kg$/i.exec(text.trim());
+    const read = number((kg ? kg[1]! : text.replace(/\s*g$/i, '')).trim());
+    return read.ok && kg ? { ok: true, value: (read.value as number) * 1000 } : read;
+  },
+  pixels: (text) => number(text.replace(/\s*px$/i, '')),
+  choice: (text, field) => choice(text, field.options ?? []),
+  yesno: (text) => {
+    const plain = text.trim().toLowerCase();
+    if (YES.has(plain)) return { ok: true, value: true };
+    return NOT.has(plain)
+      ? { ok: true, value: false }
+      : no(`“${text.trim()}” is neither yes nor no.`);
+  },
+  range_mm: (text) => range(text, (one) => parseLengthMm(one, 'mm')),
+  range_deg: (text) => range(text, (one) => parseAngleDeg(one)),
+  angles,
+  circle,
+  reduced,
+};
+
+/** Reads what was written in one field. */
+export const readField = (field: FieldDef, text: string): Read => READERS[field.input](text, field);
+
+const plainNumber = (value: unknown): string => String(value).replace('-', '−');
+
+const WRITERS: Partial<Record<Input, (value: never) => string>> = {
+  fstop: (value: number) => `f/${value}`,
+  yesno: (value: boolean) => (value ? 'yes' : 'no'),
+  range_mm: ([least, most]: [number, number]) =>
+    least === -most ? `±${most}` : `${plainNumber(least)} to ${plainNumber(most)}`,
+  range_deg: ([least, most]: [number, number]) =>
+    least === -most ? `±${most}` : `${plainNumber(least)} to ${plainNumber(most)}`,
+  angles: (value: number[]) => value.map(plainNumber).join(', '),
+  circle: (value: { f_number: number; diameter_mm: number }[]) =>
+    value.map((entry) => `f/${entry.f_number}: ${entry.diameter_mm}`).join('; '),
+  reduced: (value: { f_from: number; f_to: number; shift_mm: number }[]) =>
+    value.map((each) => `f/${each.f_from} to f/${each.f_to}: ${each.shift_mm}`).join('; '),
+};
+
+const at = (item: unknown, path: string): unknown =>
+  path
+    .split('.')
+    .reduce<unknown>((value, key) => (value as Record<string, unknown> | undefined)?.[key], item);
+
+/** One field of an item as it would be written. */
+export function fieldText(field: FieldDef, item: unknown): string {
+  const value = at(item, field.path);
+  if (value === undefined || value === null) return '';
+  const write = WRITERS[field.input];
+  if (write) return write(value as never);
+  return typeof value === 'number' ? plainNumber(value) : String(value);
+}
+
+export const textsOf = (item: KitItem): Texts =>
+  Object.fromEntries(
+    fieldsOf(item.kind)
+      .map((field) => [field.path, fieldText(field, item)] as const)
+      .filter(([, text]) => text !== ''),
+  );
+
+function put(item: Record<string, unknown>, path: string, value: unknown): void {
+  const keys = path.split('.');
+  let inner = item;
+  for (const key of keys.slice(0, -1)) {
+    const next = inner[key];
+    // The item it is based on is not to be changed.
+    inner[key] = typeof next === 'object' && next !== null ? { ...next } : {};
+    inner = inner[key] as Record<string, unknown>;
+  }
+  const last = keys.at(-1)!;
+  if (value === undefined) delete inner[last];
+  else inner[last] = value;
+}
+
+/** The thin lens’s magnification at a distance, where none was measured. */
+function thinMagnification(item: Record<string, unknown>): void {
+  const close = item.close_focus as Record<string, unknown> | undefined;
+  const f = item.focal_length_mm;
+  if (!close || typeof f !== 'number') return;
+  const distance = close.distance_mm;
+  if (close.magnification !== undefined || typeof distance !== 'number') return;
+  const m =
+    distance > nearestDistanceMm(f, 1)
+      ? magnificationAt(f, 1, imageDistanceFromDistance(f, 1, distance))
+      : 1;
+  close.magnification = Number(m.toPrecision(3));
+}
+
+export interface Written {
+  readonly item: Result<KitItem>;
+  /** What is wrong, by the path of the field it is about. */
+  readonly messages: Readonly<Record<string, string>>;
+}
+
+/** JSON pointer of a problem as the path of the field that shows it. */
+function fieldPathOf(kind: Kind, { pointer }: Problem): string {
+  const path = pointer.slice(1).replaceAll('/', '.');
+  const fields = fieldsOf(kind);
+  return (
+    fields.find((field) => path === field.path || path.startsWith(`${field.path}.`))?.path ??
+    fields.find((field) => field.path.startsWith(`${path}.`))?.path ??
+    'name'
+  );
+}
+
+/**
+ * An item from what was written. Fields left empty are left out.
+ * @param base the item as it was, whose fields unknown to the form are kept
+ */
+export function itemFrom(kind: Kind, texts: Texts, base: KitItem | null = null): Written {
+  const item: Record<string, unknown> = { ...(base ?? {}), kind };
+  const messages: Record<string, string> = {};
+  for (const field of fieldsOf(kind)) {
+    const text = texts[field.path] ?? '';
+    if (text.trim() === '') {
+      put(item, field.path, undefined);
+      continue;
+    }
+    const read = readField(field, text);
+    if (read.ok) put(item, field.path, read.value);
+    else messages[field.path] = read.message;
+  }
+  for (const group of ['movement', 'close_focus']) {
+    const value = item[group];
+    if (value && Object.keys(value).every((key) => key === 'moves')) delete item[group];
+  }
+  const movement = item.movement as Record<string, unknown> | undefined;
+  if (movement && movement.moves === undefined) movement.moves = 'front';
+  thinMagnification(item);
+  const parsed = parseKitItem(item);
+  if (!parsed.ok) {
+    for (const problem of parsed.problems) {
+      const path = fieldPathOf(kind, problem);
+      messages[path] ??= sentenceOf(problem.message, texts[path] ?? '');
+    }
+  }
+  const problems = Object.entries(messages).map(([path, message]) => ({
+    pointer: `/${path.replaceAll('.', '/')}`,
+    message,
+  }));
+  return { item: problems.length > 0 ? { ok: false, problems } : parsed, messages };
+}
+
+const sentenceOf = (message: string, text: string): string =>
+  text.trim() === '' &&
+  /^(is missing|must be a list|must hold at least one|must not be empty)/.test(message)
+    ? `Give this: ${message.replace(/^.*?(; give |: )/, '').replace(/^must be /, '')}.`
+    : `This ${message}.`;

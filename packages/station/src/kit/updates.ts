@@ -1,0 +1,122 @@
+import { differences, type Difference } from '../differences.js';
+import type { RigParts } from '../rig/stack.js';
+import type { ChainPart, Station } from '../schema.js';
+import {
+  backFrom,
+  chainPartFrom,
+  filterFrom,
+  goesInChain,
+  lensFrom,
+  movementsOf,
+  withRig,
+  type Stored,
+} from './assemble.js';
+import type { KitItemOf, Kind } from './schema.js';
+
+/** A copy in a rig whose kit item has changed since it was taken. */
+export interface KitUpdate {
+  readonly name: string;
+  /** What taking it would alter: the copy here, the kit now. */
+  readonly changes: readonly Difference[];
+}
+
+type Copy = { kit_id?: string | undefined; kit_revision?: number | undefined };
+
+const ofKind = <K extends Kind>(
+  stored: Stored | undefined,
+  kind: K,
+): Stored<KitItemOf<K>> | null =>
+  stored?.document.kind === kind ? (stored as Stored<KitItemOf<K>>) : null;
+
+/** Fields that say where a copy is from or how it is turned, not what it is. */
+function plain(part: object): Record<string, unknown> {
+  const {
+    kit_id: _i,
+    kit_revision: _r,
+    orientation: _o,
+    filter: _f,
+    ...rest
+  } = part as Record<string, unknown>;
+  return rest;
+}
+
+/**
+ * The copies of a rig brought up to the kit as it stands now.
+ * @param find the kit item of an id; undefined when it is gone or archived
+ */
+export function updatedFromKit<T extends RigParts>(
+  rig: T,
+  find: (id: string) => Stored | undefined,
+): { updates: KitUpdate[]; after: T } {
+  const updates: KitUpdate[] = [];
+  const fresher = <P extends object>(part: P & Copy, make: (stored: Stored) => P | null): P => {
+    const stored = part.kit_id === undefined ? undefined : find(part.kit_id);
+    if (!stored || stored.revision === part.kit_revision) return part;
+    const next = make(stored);
+    if (!next) return part;
+    const changes = differences(plain(part), plain(next));
+    if (changes.length === 0) return part;
+    updates.push({ name: stored.document.name, changes });
+    return next;
+  };
+  const lens = fresher(rig.lens, (stored) => {
+    const item = ofKind(stored, 'lens');
+    return item && { ...lensFrom(item), ...(rig.lens.filter ? { filter: rig.lens.filter } : {}) };
+  });
+  const filter =
+    lens.filter &&
+    fresher(lens.filter, (stored) => {
+      const item = ofKind(stored, 'filter');
+      const made = item && filterFrom(item, lens);
+      return made?.ok ? made.value : null;
+    });
+  const chain = rig.chain.map((part) =>
+    fresher<ChainPart>(part, (stored) => {
+      const { document } = stored;
+      return goesInChain(document) ? chainPartFrom({ ...stored, document }) : null;
+    }),
+  );
+  const back = fresher(rig.back, (stored) => {
+    const item = ofKind(stored, 'back');
+    return item && backFrom(item, rig.back.orientation);
+  });
+  return { updates, after: { ...rig, lens: filter ? { ...lens, filter } : lens, chain, back } };
+}
+
+const movementsIn = (rig: RigParts): string =>
+  JSON.stringify(
+    [rig.lens, ...rig.chain].map((part) => ('movement' in part ? part.movement : null)),
+  );
+
+/** {@link updatedFromKit} of a station; its own movement limits stay unless the kit's changed. */
+export function stationUpdate(
+  station: Station,
+  find: (id: string) => Stored | undefined,
+): { updates: KitUpdate[]; after: Station } {
+  const { updates, after } = updatedFromKit(station, find);
+  if (updates.length === 0) return { updates, after: station };
+  const moved = movementsIn(station) !== movementsIn(after);
+  return {
+    updates,
+    after: withRig(station, {
+      lens: after.lens,
+      chain: after.chain,
+      back: after.back,
+      movement_limits: moved ? movementsOf(after) : station.movement_limits,
+    }),
+  };
+}
+
+/** Ids of the kit items whose copies a document holds. */
+export function kitIdsIn(document: unknown): string[] {
+  const found = new Set<string>();
+  const look = (value: unknown): void => {
+    if (typeof value !== 'object' || value === null) return;
+    for (const [key, inner] of Object.entries(value)) {
+      if (key === 'kit_id' && typeof inner === 'string') found.add(inner);
+      else look(inner);
+    }
+  };
+  look(document);
+  return [...found];
+}
