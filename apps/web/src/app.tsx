@@ -16,6 +16,8 @@ function Root() {
 // Lists and stations load apart: a station opens without what only the lists need.
 const list = () => import('./jobs/index.js');
 const station = () => import('./station/index.js');
+const kit = () => import('./kit/index.js');
+const rigs = () => import('./rigs/index.js');
 
 const router = createBrowserRouter([
   {
@@ -35,6 +37,14 @@ const router = createBrowserRouter([
           { path: 'cover', lazy: async () => ({ Component: (await station()).CoverStep }) },
         ],
       },
+      { path: 'kit', lazy: async () => ({ Component: (await kit()).KitPage }) },
+      { path: 'kit/import', lazy: async () => ({ Component: (await kit()).ImportPage }) },
+      { path: 'kit/new/:kind', lazy: async () => ({ Component: (await kit()).NewItemPage }) },
+      { path: 'kit/:item', lazy: async () => ({ Component: (await kit()).ItemPage }) },
+      { path: 'rigs', lazy: async () => ({ Component: (await rigs()).RigsPage }) },
+      { path: 'rigs/compare', lazy: async () => ({ Component: (await rigs()).ComparePage }) },
+      { path: 'rigs/:rig', lazy: async () => ({ Component: (await rigs()).RigPage }) },
+      { path: 'rigs/:rig/match', lazy: async () => ({ Component: (await rigs()).MatchPage }) },
       { path: '*', element: <NotFound /> },
     ],
   },

@@ -1,5 +1,3 @@
-import type { FocusingLens } from './breathing.js';
-
 /**
  * The mechanical chain from lens to sensor. All lengths along the axis, mm. The flange is the face
  * the lens is screwed on by; its register is the distance from there to the sensor at infinity.
@@ -38,6 +36,13 @@ export interface Reach {
   readonly greatestM: number | null;
 }
 
+/** A lens at its closest: focal length acting there, magnification, gap between its principal points. */
+export interface ClosestSetting {
+  readonly focalLengthMm: number;
+  readonly magnification: number;
+  readonly gapMm: number;
+}
+
 /** Distance from the sensor at magnification m of a thin lens: f (2 + m + 1/m); Infinity at m = 0. */
 export const distanceAtMagnificationMm = (focalLengthMm: number, m: number): number =>
   m <= 0 ? Infinity : focalLengthMm * (2 + m + 1 / m);
@@ -52,7 +57,7 @@ export const distanceAtMagnificationMm = (focalLengthMm: number, m: number): num
 export function focusReach(
   focalLengthMm: number,
   excess: readonly [number, number],
-  own: NonNullable<FocusingLens['close']> | 'none' | 'unknown',
+  own: ClosestSetting | 'none' | 'unknown',
 ): Reach {
   const [least, greatest] = excess;
   const close = typeof own === 'string' ? null : own;
@@ -67,7 +72,7 @@ export function focusReach(
     reachesInfinity,
     pastInfinity: least < -REGISTER_PLAY_MM && !nowhere,
     farthestMm: nowhere ? null : distanceAtMagnificationMm(focalLengthMm, leastM),
-    closestMm: focuses ? distanceAtMagnificationMm(farAt, greatestM) : null,
+    closestMm: focuses ? distanceAtMagnificationMm(farAt, greatestM) + (close?.gapMm ?? 0) : null,
     largestMagnification: greatestM === null ? null : Math.max(0, greatestM),
     leastM,
     greatestM,

@@ -12,7 +12,7 @@ import {
 import { fixed, fStop, type Units } from './format.js';
 import type { Station } from './schema.js';
 import { focusEnds } from './rig/stack.js';
-import { lensAxisOf, setup, shiftLengthMm } from './setup.js';
+import { bareFocus, lensAxisOf, setup, shiftLengthMm } from './setup.js';
 import type { Movement } from './state.js';
 
 /** The six scales of the barrel. One definition each; nothing else knows how they differ. */
@@ -155,7 +155,8 @@ const endsM = (station: Station, axisZ: number): [number, number] => {
 export function focusDistanceM(station: Station): number {
   if ('distance_m' in station.focus) return station.focus.distance_m ?? Infinity;
   const s = setup(station);
-  return distanceAt(s.focalLengthMm, s.axis[2], s.imageDistanceMm) / 1000;
+  const { focalLengthMm, imageDistanceMm } = bareFocus(s);
+  return distanceAt(focalLengthMm, s.axis[2], imageDistanceMm) / 1000;
 }
 
 const distance: Control = {

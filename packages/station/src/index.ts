@@ -11,6 +11,7 @@ export * from './kit/compare.js';
 export * from './kit/csv.js';
 export * from './kit/cures.js';
 export * from './kit/fields.js';
+export * from './kit/summary.js';
 export * from './kit/texts.js';
 export * from './kit/match.js';
 export * from './kit/parse.js';

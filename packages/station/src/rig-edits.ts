@@ -1,12 +1,14 @@
 import {
   DIAGONAL_24X36_MM,
   imageDistanceFromDistance,
+  leastDistanceMm,
   magnificationAt,
   nearestDistanceMm,
 } from '@gangway/optics';
 import { focusDistanceM } from './controls.js';
 import type { Focus, Station } from './schema.js';
-import { setup } from './setup.js';
+import { focusingLensOf } from './rig/stack.js';
+import { bareFocus, setup } from './setup.js';
 
 /** Changes to a rig that touch more than one field, so that the document stays sound. */
 
@@ -72,10 +74,10 @@ export function withFocusWay(station: Station, way: FocusWay): Station {
   if (way === 'distance') {
     const distance = focusDistanceM(station);
     const given = Number.isFinite(distance) ? Number(distance.toPrecision(5)) : null;
-    const least = nearestDistanceMm(s.focalLengthMm, s.axis[2]) / 1000;
+    const least = leastDistanceMm(focusingLensOf(station), s.axis[2]) / 1000;
     return { ...station, focus: { distance_m: given === null ? null : Math.max(given, least) } };
   }
-  const m = magnificationAt(s.focalLengthMm, s.axis[2], s.imageDistanceMm);
+  const m = bareFocus(s).magnification;
   return { ...station, focus: { magnification: Math.max(0.001, Number(m.toPrecision(4))) } };
 }
 

@@ -5,7 +5,9 @@ import {
   coneHalfAngleRad,
   focusedAtDistance,
   focusedAtMagnification,
+  imageDistanceFromMagnification,
   lensAxis,
+  magnificationAt,
   pivotTravel,
   type CircleAtStop,
   type Cone,
@@ -102,25 +104,50 @@ export function lensAxisOf(station: Station): Vec3 {
   );
 }
 
-/** The lens as the station focuses it. */
-function focused(station: Station, axis: Vec3, pivotBackMm: number): Focused {
+/** The bare lens as the station focuses it; null where the bed says where the lens stands. */
+function focused(station: Station, axis: Vec3): Focused | null {
   const { focus } = station;
   const lens = focusingLensOf(station);
   if ('distance_m' in focus) {
-    return focusedAtDistance(
-      lens,
-      axis[2],
-      focus.distance_m === null ? Infinity : focus.distance_m * 1000,
-    );
+    const distanceMm = focus.distance_m === null ? Infinity : focus.distance_m * 1000;
+    return focusedAtDistance(lens, axis[2], distanceMm);
   }
-  if ('magnification' in focus) {
-    const combined = lens.focalLengthMm / station.lens.focal_length_mm;
-    return focusedAtMagnification(lens, axis[2], focus.magnification * combined);
+  return 'magnification' in focus
+    ? focusedAtMagnification(lens, axis[2], focus.magnification)
+    : null;
+}
+
+/** Lens and what is combined with it as one lens: M f, at M times the magnification. */
+function combinedFocus(station: Station, axis: Vec3, combined: number, backMm: number): Focused {
+  const bare = focused(station, axis);
+  if (!bare) {
+    const { image_distance_mm: set } = station.focus as { image_distance_mm: number };
+    return {
+      focalLengthMm: station.lens.focal_length_mm * combined,
+      // Set on the bed, where a pivoted tilt then draws the lens back.
+      imageDistanceMm: set + backMm,
+    };
   }
-  // Set on the bed, where a pivoted tilt then draws the lens back.
+  if (combined === 1) return bare;
+  const m = magnificationAt(bare.focalLengthMm, axis[2], bare.imageDistanceMm);
+  const focalLengthMm = bare.focalLengthMm * combined;
   return {
-    focalLengthMm: lens.focalLengthMm,
-    imageDistanceMm: focus.image_distance_mm + pivotBackMm,
+    focalLengthMm,
+    imageDistanceMm: imageDistanceFromMagnification(focalLengthMm, axis[2], m * combined),
+  };
+}
+
+/** The focus as the bare lens has it, which distances and magnifications are given for. */
+export function bareFocus({ focalLengthMm, imageDistanceMm, axis, combined }: Setup): Focused & {
+  readonly magnification: number;
+} {
+  const m = magnificationAt(focalLengthMm, axis[2], imageDistanceMm) / combined;
+  const bare = focalLengthMm / combined;
+  return {
+    focalLengthMm: bare,
+    magnification: m,
+    imageDistanceMm:
+      combined === 1 ? imageDistanceMm : imageDistanceFromMagnification(bare, axis[2], m),
   };
 }
 
@@ -138,7 +165,7 @@ export function setup(station: Station): Setup {
     circleDiameterMm(circleTable(lens), aperture),
   );
   const engravedMm = lens.focal_length_mm * combined;
-  const { focalLengthMm, imageDistanceMm } = focused(station, axis, travel.backMm);
+  const { focalLengthMm, imageDistanceMm } = combinedFocus(station, axis, combined, travel.backMm);
   const turned = turnedBack(back);
   const cone: Cone = {
     axis,

@@ -108,8 +108,17 @@ export function coverVerdict(station: Station, report: Report): Verdict {
   }
 }
 
-/** View: how the camera stands. */
-export function viewVerdict(station: Station): Omit<Verdict, 'state'> {
+/** View: whether the rig goes together, and how the camera stands. */
+export function viewVerdict(station: Station, report: Report): Omit<Verdict, 'state'> {
+  const stops = report.rig.problems.filter(({ severity }) => severity === 'stop');
+  if (stops.length > 0) {
+    return {
+      standing: 'outside',
+      figure: String(stops.length),
+      words: 'to settle in the rig',
+      sentence: stops[0]!.message,
+    };
+  }
   const { pitch_deg: pitch } = station.camera;
   const rear = station.movements.rear_tilt_deg ?? 0;
   const sensor = pitch + rear;

@@ -13,6 +13,8 @@ const shape = (value: unknown): unknown =>
       ? Object.fromEntries(Object.entries(value).map(([key, inner]) => [key, shape(inner)]))
       : null;
 
+const verdict = (station: Station) => viewVerdict(station, evaluate(station));
+
 describe('names of the report', () => {
   it('are the ones the format binds', () => {
     expect(shape(evaluate(base()))).toEqual(
@@ -25,6 +27,14 @@ describe('names of the report', () => {
           coc_mm: 0,
           pixel_pitch_um: 0,
           equivalent_35mm_mm: 0,
+        },
+        rig: {
+          mounts: true,
+          reaches_infinity: true,
+          farthest_focus_m: null,
+          closest_focus_m: null,
+          largest_magnification: null,
+          problems: [],
         },
         coverage: {
           covered: 0,
@@ -259,15 +269,15 @@ describe('how the camera stands', () => {
   });
 
   it('is level when the sensor stands upright, also by a rear tilt against the pitch', () => {
-    expect(viewVerdict(pitched(0)).figure).toBe('Level');
-    expect(viewVerdict(pitched(5, -5)).figure).toBe('Level');
+    expect(verdict(pitched(0)).figure).toBe('Level');
+    expect(verdict(pitched(5, -5)).figure).toBe('Level');
     expect(evaluate(pitched(5, -5)).perspective.convergence_deg).toBeCloseTo(0, 9);
   });
 
   it('says which way verticals meet', () => {
-    expect(viewVerdict(pitched(2))).toMatchObject({ figure: '2.0°', standing: 'costs' });
-    expect(viewVerdict(pitched(2)).sentence).toContain('meet above');
-    expect(viewVerdict(pitched(-2)).sentence).toContain('meet below');
+    expect(verdict(pitched(2))).toMatchObject({ figure: '2.0°', standing: 'costs' });
+    expect(verdict(pitched(2)).sentence).toContain('meet above');
+    expect(verdict(pitched(-2)).sentence).toContain('meet below');
     expect(evaluate(pitched(-2)).perspective.convergence_deg).toBeLessThan(0);
   });
 });

@@ -1,4 +1,5 @@
 import type { Station } from '@gangway/station';
+import { saveFile } from './save-file.js';
 
 const fileName = (name: string): string => {
   const plain = name
@@ -11,11 +12,5 @@ const fileName = (name: string): string => {
 };
 
 /** Hands the station to the browser as a file. */
-export function exportStation(station: Station): void {
-  const blob = new Blob([`${JSON.stringify(station, null, 2)}\n`], { type: 'application/json' });
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(blob);
-  link.download = fileName(station.name);
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
-}
+export const exportStation = (station: Station): void =>
+  saveFile(fileName(station.name), `${JSON.stringify(station, null, 2)}\n`, 'application/json');

@@ -14,6 +14,7 @@ import { NameDialog } from '../ui/name-dialog.js';
 import { useNotice } from '../ui/notices.js';
 import { PageTop } from '../ui/page-top.js';
 import { RowMenu } from '../ui/row-menu.js';
+import { Sections } from '../ui/sections.js';
 import { ListState } from './list-state.js';
 
 /** Asked again this often while the server or its database is away. */
@@ -49,7 +50,7 @@ export function JobsPage() {
 
   return (
     <>
-      <PageTop trail={<span className="font-semibold">Jobs</span>} />
+      <PageTop trail={<Sections />} />
       <main className="mx-auto max-w-4xl px-5 py-8">
         <div className="mb-4 flex flex-wrap items-center justify-between gap-3">
           <h1 className="text-2xl font-semibold">{archived ? 'Archived jobs' : 'Jobs'}</h1>

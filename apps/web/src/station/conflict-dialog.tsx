@@ -7,9 +7,8 @@ import { selectOpen } from '../store/selectors.js';
 import { keptMine, tookTheirs } from '../store/station.js';
 import { useAppDispatch, useAppSelector } from '../store/store.js';
 import { Button } from '../ui/button.js';
+import { DifferenceTable } from '../ui/difference-table.js';
 import { Dialog } from '../ui/dialog.js';
-
-const MOST_SHOWN = 8;
 
 /** Asks which version to go on with when the station was changed elsewhere. Nothing is lost. */
 export default function ConflictDialog() {
@@ -35,27 +34,7 @@ export default function ConflictDialog() {
       title="Changed elsewhere"
       description={`This station was saved from another place at ${lightFormat(current.updatedAt, 'HH:mm:ss')} while you had changes of your own.`}
     >
-      <table className="mb-4 w-full">
-        <thead>
-          <tr className="text-left text-quiet">
-            <th className="pr-3 font-normal">What differs</th>
-            <th className="pr-3 font-normal">Yours</th>
-            <th className="font-normal">The other</th>
-          </tr>
-        </thead>
-        <tbody>
-          {apart.slice(0, MOST_SHOWN).map(({ name, mine, theirs }) => (
-            <tr key={name} className="border-t border-rule">
-              <td className="py-1 pr-3">{name}</td>
-              <td className="figure py-1 pr-3 break-all">{mine}</td>
-              <td className="figure py-1 break-all">{theirs}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {apart.length > MOST_SHOWN && (
-        <p className="mb-4 text-quiet">and {apart.length - MOST_SHOWN} more</p>
-      )}
+      <DifferenceTable rows={apart} mine="Yours" theirs="The other" />
       {failed !== null && (
         <p role="alert" className="mb-3 text-outside">
           {failed}

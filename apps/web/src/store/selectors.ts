@@ -25,4 +25,4 @@ export const selectScales = createSelector(selectStation, scalesOf);
 export const selectDrawing = createSelector(selectStation, coverDrawing);
 export const selectWaysOut = createSelector(selectStation, selectReport, waysOut);
 export const selectCoverVerdict = createSelector(selectStation, selectReport, coverVerdict);
-export const selectViewVerdict = createSelector(selectStation, viewVerdict);
+export const selectViewVerdict = createSelector(selectStation, selectReport, viewVerdict);

@@ -90,89 +90,121 @@ function drawOf(rig: Rig): number {
   return Math.min(camera.bellows_max_mm, Math.max(camera.bellows_min_mm, wanted));
 }
 
+/** Outer size follows what has to fit through it. */
+const halfOf = (part: ChainPart, bodyHalf: number): number => {
+  if (part.kind === 'view_camera') return bodyHalf + 12;
+  return part.throat_mm === undefined ? 32 : part.throat_mm / 2 + 8;
+};
+
+const stepOf = (part: ChainPart, drawMm: number): number =>
+  part.kind === 'view_camera' ? drawMm : part.kind === 'board' ? part.offset_mm : lengthOf(part);
+
+interface Stacked {
+  readonly blocks: BenchBlock[];
+  readonly jointsMm: number[];
+  readonly flangeMm: number;
+  readonly bellows: Bench['bellows'];
+  /** Length that multipliers take without moving the picture of infinity. */
+  readonly freeMm: number;
+}
+
+/** The chain from the back's flange forward. */
+function stacked(rig: Rig, fromMm: number, bodyHalf: number): Stacked {
+  const drawMm = drawOf(rig);
+  const blocks: BenchBlock[] = [];
+  const jointsMm = [fromMm];
+  let x = fromMm;
+  let bellows: Bench['bellows'] = null;
+  let freeMm = 0;
+  for (const [index, part] of [...rig.chain.entries()].reverse()) {
+    const rearMm = x;
+    x += stepOf(part, drawMm);
+    if (part.kind === 'view_camera') {
+      bellows = { rearMm, leastMm: part.bellows_min_mm, greatestMm: part.bellows_max_mm, drawMm };
+    }
+    if (part.kind === 'multiplier') freeMm += lengthOf(part) - thicknessOf(part);
+    const board = part.kind === 'board';
+    blocks.push({
+      index,
+      kind: part.kind,
+      name: partTitle(part),
+      frontMm: board ? Math.max(x, rearMm + BOARD_MM) : x,
+      rearMm: board ? Math.min(x, rearMm) : rearMm,
+      halfMm: halfOf(part, bodyHalf),
+      words: wordsOf(part),
+    });
+    jointsMm.push(x);
+  }
+  return { blocks, jointsMm, flangeMm: x, bellows, freeMm };
+}
+
+function lensBlock(lens: NonNullable<Rig['lens']>, flangeMm: number): BenchBlock {
+  const long = Math.max(18, Math.min(160, 0.55 * lens.focal_length_mm + 14));
+  const circle = circleDiameterMm(circleTable(lens), lens.f_max);
+  return {
+    index: -1,
+    kind: 'lens',
+    name: lens.name?.trim() || 'Lens',
+    frontMm: flangeMm + long,
+    rearMm: flangeMm,
+    halfMm: Math.max(
+      lens.focal_length_mm / lens.f_min / 2 + 5,
+      Math.min(42, circle * 0.28),
+      (lens.filter_thread_mm ?? 0) / 2 + 2,
+    ),
+    words: `${number(lens.focal_length_mm)} mm f/${number(lens.f_min)}`,
+  };
+}
+
+function protrusionOf(lens: NonNullable<Rig['lens']>, block: BenchBlock): Bench['protrusion'] {
+  const into = lens.rear_protrusion_mm ?? 0;
+  if (into === 0) return null;
+  return {
+    fromMm: block.rearMm,
+    toMm: block.rearMm - into,
+    halfMm: (lens.rear_diameter_mm ?? block.halfMm * 1.2) / 2,
+  };
+}
+
+/** Flange to sensor the lens asks for at infinity; null when nothing tells. */
+function registerNeeded({ lens, chain, back }: Rig): number | null {
+  if (!lens) return null;
+  if (back) return stackOf({ lens, chain, back }).flangeFocalMm;
+  return lens.flange_focal_mm ?? lens.register_mm ?? null;
+}
+
 export function benchOf(rig: Rig): Bench {
   const { lens, chain, back } = rig;
-  const blocks: BenchBlock[] = [];
-  const register = back?.register_mm ?? 0;
   const format = back ? turnedBack(back) : null;
-  const sensorHalfMm = format ? format.heightMm / 2 : null;
   const bodyHalf = Math.max(30, (format?.heightMm ?? 24) / 2 + 14);
+  const { blocks, jointsMm, flangeMm, bellows, freeMm } = stacked(
+    rig,
+    back?.register_mm ?? 0,
+    bodyHalf,
+  );
   if (back) {
-    blocks.push({
+    blocks.unshift({
       index: chain.length,
       kind: 'back',
       name: back.name?.trim() || 'Back',
-      frontMm: register,
+      frontMm: back.register_mm ?? 0,
       rearMm: -BODY_BEHIND_MM,
       halfMm: bodyHalf,
       words: `${number(back.width_mm)} × ${number(back.height_mm)} mm`,
     });
   }
-  const drawMm = drawOf(rig);
-  let x = register;
-  let bellows: Bench['bellows'] = null;
-  /** Length that multipliers take without moving the picture of infinity. */
-  let freeMm = 0;
-  const joints = [x];
-  for (const [index, part] of [...chain.entries()].reverse()) {
-    const rearMm = x;
-    if (part.kind === 'view_camera') {
-      bellows = { rearMm, leastMm: part.bellows_min_mm, greatestMm: part.bellows_max_mm, drawMm };
-      x += drawMm;
-    } else if (part.kind === 'board') x += part.offset_mm;
-    else x += lengthOf(part);
-    if (part.kind === 'multiplier') freeMm += lengthOf(part) - thicknessOf(part);
-    const throat = 'throat_mm' in part ? part.throat_mm : undefined;
-    blocks.push({
-      index,
-      kind: part.kind,
-      name: partTitle(part),
-      frontMm: part.kind === 'board' ? Math.max(x, rearMm + BOARD_MM) : x,
-      rearMm: part.kind === 'board' ? Math.min(x, rearMm) : rearMm,
-      halfMm: part.kind === 'view_camera' ? bodyHalf + 12 : throat ? throat / 2 + 8 : 32,
-      words: wordsOf(part),
-    });
-    joints.push(x);
-  }
-  const flangeMm = lens ? x : null;
-  let frontMm = x;
-  let protrusion: Bench['protrusion'] = null;
-  let infinityMm: number | null = null;
-  if (lens) {
-    const long = Math.max(18, Math.min(160, 0.55 * lens.focal_length_mm + 14));
-    const circle = circleDiameterMm(circleTable(lens), lens.f_max);
-    const half = Math.max(
-      lens.focal_length_mm / lens.f_min / 2 + 5,
-      Math.min(42, circle * 0.28),
-      (lens.filter_thread_mm ?? 0) / 2 + 2,
-    );
-    frontMm = x + long;
-    blocks.push({
-      index: -1,
-      kind: 'lens',
-      name: lens.name?.trim() || 'Lens',
-      frontMm,
-      rearMm: x,
-      halfMm: half,
-      words: `${number(lens.focal_length_mm)} mm f/${number(lens.f_min)}`,
-    });
-    const into = lens.rear_protrusion_mm ?? 0;
-    if (into > 0) {
-      protrusion = { fromMm: x, toMm: x - into, halfMm: (lens.rear_diameter_mm ?? half * 1.2) / 2 };
-    }
-    const rig_ = back ? stackOf({ lens, chain, back }) : null;
-    const needs = rig_?.flangeFocalMm ?? lens.flange_focal_mm ?? lens.register_mm ?? null;
-    infinityMm = needs === null ? null : x - needs - freeMm;
-  }
+  const front = lens ? lensBlock(lens, flangeMm) : null;
+  if (front) blocks.push(front);
+  const needs = registerNeeded(rig);
   return {
     blocks: blocks.reverse(),
-    jointsMm: joints.reverse(),
-    sensorHalfMm,
-    flangeMm,
-    infinityMm,
-    protrusion,
+    jointsMm: jointsMm.reverse(),
+    sensorHalfMm: format ? format.heightMm / 2 : null,
+    flangeMm: lens ? flangeMm : null,
+    infinityMm: needs === null ? null : flangeMm - needs - freeMm,
+    protrusion: lens && front ? protrusionOf(lens, front) : null,
     bellows,
-    frontMm,
+    frontMm: front?.frontMm ?? flangeMm,
     behindMm: back ? BODY_BEHIND_MM : 0,
     halfMm: Math.max(40, ...blocks.map((block) => block.halfMm)),
   };

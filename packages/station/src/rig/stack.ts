@@ -1,5 +1,6 @@
 import {
   closeFocalLengthMm,
+  distanceAtMagnificationMm,
   focusingLens,
   focusReach,
   leastDistanceMm,
@@ -111,7 +112,17 @@ function ownFocusing(rig: RigParts, stack: Stack): Parameters<typeof focusReach>
   if (lens.focus_by === 'bellows' || breaksWire(rig)) return 'none';
   if (lens.close_focus) {
     const { distance_mm: distance, magnification } = lens.close_focus;
-    return { focalLengthMm: closeFocalLengthMm(distance, magnification), magnification };
+    const acting = closeFocalLengthMm(distance, magnification);
+    const f = lens.focal_length_mm;
+    // More than the engraved focal length is no longer lens: it is the gap between its two
+    // principal points, as in a retrofocus design.
+    return acting <= f
+      ? { focalLengthMm: acting, magnification, gapMm: 0 }
+      : {
+          focalLengthMm: f,
+          magnification,
+          gapMm: distance - distanceAtMagnificationMm(f, magnification),
+        };
   }
   return stack.bellows ? 'none' : 'unknown';
 }
@@ -152,14 +163,13 @@ export function multiplied(chain: readonly ChainPart[], bareCircleMm: number): M
   return { combined: front.factor, behind: rear.factor, circleMm: rear.bareCircleMm };
 }
 
-/** The lens as it focuses on this rig, with what stands before its movements combined in. */
+/** The bare lens as it focuses on this rig. */
 export function focusingLensOf(rig: RigParts): FocusingLens {
-  const { lens, chain } = rig;
-  const { combined } = multiplied(chain, 1);
+  const { lens } = rig;
   const stack = stackOf(rig);
   // Drawn out on a bellows the lens itself stays as it is.
   const breathes = !stack.bellows && lens.close_focus && ownFocusing(rig, stack) !== 'none';
-  const bare = focusingLens(
+  return focusingLens(
     lens.focal_length_mm,
     breathes
       ? {
@@ -169,16 +179,6 @@ export function focusingLensOf(rig: RigParts): FocusingLens {
       : null,
     stack.bellows ? 0 : stack.excessMm[0],
   );
-  if (combined === 1) return bare;
-  return {
-    focalLengthMm: bare.focalLengthMm * combined,
-    close: bare.close && {
-      focalLengthMm: bare.close.focalLengthMm * combined,
-      magnification: bare.close.magnification * combined,
-    },
-    // Behind a converter the same extension is felt by the combined lens as factor² of it.
-    excessMm: bare.excessMm * combined ** 2,
-  };
 }
 
 export interface FocusEnds {
@@ -191,13 +191,12 @@ export interface FocusEnds {
 /** Ends of the distance scale, with the lens leaned so that `axisZ` of its axis lies ahead. */
 export function focusEnds(rig: RigParts, axisZ: number): FocusEnds {
   const reach = reachOf(rig);
-  const { combined } = multiplied(rig.chain, 1);
   const lens = focusingLensOf(rig);
   const least = leastDistanceMm(lens, axisZ);
   const m = reach.greatestM;
   // Past life size a distance no longer tells one setting; the magnification does.
   const closest = m !== null && m > 0 && m <= 1 && reach.closestMm !== null ? reach.closestMm : 0;
   const farthest = reach.leastM > 0 && reach.farthestMm !== null ? reach.farthestMm : Infinity;
-  const nearMm = Math.max(least, combined === 1 ? closest / axisZ : closest);
+  const nearMm = Math.max(least, closest / axisZ);
   return { nearMm, farMm: Math.max(nearMm, farthest / axisZ) };
 }

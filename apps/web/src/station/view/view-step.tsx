@@ -1,3 +1,4 @@
+import { lazy, Suspense } from 'react';
 import { CircleTable } from './circle-table.js';
 import { chainWords } from '@gangway/station';
 import { BackFields } from './back-fields.js';
@@ -8,10 +9,16 @@ import { LensFields } from './lens-fields.js';
 import { MovementFields } from './movement-fields.js';
 import { SharpnessFields } from './sharpness-fields.js';
 
+// The kit is not needed to open a station, only to change its rig.
+const RigBar = lazy(() => import('./rig-bar.js'));
+
 /** The rig and how it stands: everything the other steps take as given. */
 export function ViewStep() {
   return (
     <div className="min-h-0 flex-1 overflow-y-auto bg-paper">
+      <Suspense fallback={<div className="min-h-14 border-b border-rule" />}>
+        <RigBar />
+      </Suspense>
       <div className="grid max-w-6xl gap-x-12 gap-y-8 px-5 py-6 md:grid-cols-2 xl:grid-cols-3">
         <div className="space-y-8">
           <LensFields />

@@ -1,6 +1,7 @@
-import { magnificationAt, REGISTER_PLAY_MM } from '@gangway/optics';
+import { REGISTER_PLAY_MM } from '@gangway/optics';
 import { distance, mm, trimmed } from '../../format.js';
 import type { ChainPart } from '../../schema.js';
+import { bareFocus } from '../../setup.js';
 import { contactsReach } from '../stack.js';
 import { partName } from './mounting.js';
 import type { Asked, Check, Finding } from './problem.js';
@@ -66,8 +67,7 @@ const SLACK_M = 1e-6;
 
 export const focusOutOfReach: Check = ({ stack, reach, setup }) => {
   if (stack.bellows) return [];
-  const m =
-    magnificationAt(setup.focalLengthMm, setup.axis[2], setup.imageDistanceMm) / setup.combined;
+  const m = bareFocus(setup).magnification;
   const { leastM, greatestM } = reach;
   if (m < leastM - Math.max(SLACK_M, REGISTER_PLAY_MM)) {
     return [

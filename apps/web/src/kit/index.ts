@@ -1,0 +1,3 @@
+export { KitPage } from './kit-page.js';
+export { ItemPage, NewItemPage } from './item-page.js';
+export { ImportPage } from './import-page.js';

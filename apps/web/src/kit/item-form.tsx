@@ -1,0 +1,348 @@
+import { useEffect, useMemo, useState } from 'react';
+import { useForm, useWatch, type Control, type UseFormRegister } from 'react-hook-form';
+import {
+  fieldsOf,
+  itemFrom,
+  KIND_WORDS,
+  KIT_FIELDS,
+  textsOf,
+  type FieldDef,
+  type FieldGroup,
+  type Kind,
+  type KitItem,
+  type Texts,
+} from '@gangway/station';
+import { Button } from '../ui/button.js';
+import { CircleDrawing } from './circle-drawing.js';
+import { CircleRows } from './circle-rows.js';
+import { keepItemDraft, keptDraft } from './drafts.js';
+import { FormatChoice, MountChoice } from './offers.js';
+
+export type Submitted =
+  { kind: 'saved'; revision: number; next: () => void } | { kind: 'failed'; message: string };
+
+interface Props {
+  kind: Kind;
+  base: KitItem | null;
+  baseRevision: number;
+  draftKey: string;
+  /** Names other items of this kind have, in small letters. */
+  names: ReadonlySet<string>;
+  onSave: (document: KitItem, baseRevision: number) => Promise<Submitted>;
+}
+
+/** Form names may not hold dots, which would make nests of them. */
+const nameOf = (path: string): string => path.replaceAll('.', '/');
+
+type Values = Record<string, string>;
+
+const START: Partial<Record<Kind, Texts>> = { lens: { f_max: 'f/22' } };
+
+const toValues = (kind: Kind, texts: Texts): Values =>
+  Object.fromEntries(fieldsOf(kind).map(({ path }) => [nameOf(path), texts[path] ?? '']));
+
+const toTexts = (kind: Kind, values: Partial<Values>): Texts =>
+  Object.fromEntries(fieldsOf(kind).map(({ path }) => [path, values[nameOf(path)] ?? '']));
+
+export function ItemForm({ kind, base, baseRevision, draftKey, names, onSave }: Props) {
+  const [draft] = useState(() => keptDraft(draftKey));
+  const saved = useMemo(
+    () => toValues(kind, base ? textsOf(base) : (START[kind] ?? {})),
+    [kind, base],
+  );
+  const { control, register, handleSubmit, setError, clearErrors, setValue, formState } =
+    useForm<Values>({
+      defaultValues: draft ? toValues(kind, draft.texts) : saved,
+    });
+  const values = useWatch({ control }) as Partial<Values>;
+  const [said, setSaid] = useState<string | null>(null);
+  const from = draft?.baseRevision ?? baseRevision;
+
+  const dirty = Object.keys(saved).some((name) => (values[name] ?? '') !== saved[name]);
+  useEffect(() => {
+    keepItemDraft(draftKey, dirty ? { texts: toTexts(kind, values), baseRevision: from } : null);
+  }, [draftKey, dirty, kind, values, from]);
+
+  const check = (path: string): void => {
+    const { messages } = itemFrom(kind, toTexts(kind, values), base);
+    const message = messages[path];
+    const empty = (values[nameOf(path)] ?? '').trim() === '';
+    // What was never filled in is asked for on saving, not on passing by.
+    if (message && !empty) setError(nameOf(path), { message });
+    else clearErrors(nameOf(path));
+  };
+
+  const submit = handleSubmit(async () => {
+    const { item, messages } = itemFrom(kind, toTexts(kind, values), base);
+    if (!item.ok) {
+      for (const [path, message] of Object.entries(messages)) setError(nameOf(path), { message });
+      setSaid(
+        `Not saved: ${Object.keys(messages).length === 1 ? 'one field needs' : `${Object.keys(messages).length} fields need`} another look.`,
+      );
+      return;
+    }
+    setSaid(null);
+    const answer = await onSave(item.value, from);
+    if (answer.kind === 'failed') {
+      setSaid(answer.message);
+      return;
+    }
+    keepItemDraft(draftKey, null);
+    answer.next();
+  });
+
+  const set = (path: string, text: string): void => {
+    setValue(nameOf(path), text, { shouldDirty: true });
+    clearErrors(nameOf(path));
+  };
+  const errorOf = (path: string): string | undefined => formState.errors[nameOf(path)]?.message;
+  const sameName = names.has((values.name ?? '').trim().toLowerCase());
+
+  return (
+    <form
+      noValidate
+      onSubmit={(event) => void submit(event)}
+      className="grid gap-x-12 gap-y-6 pb-24 lg:grid-cols-[minmax(0,1fr)_20rem]"
+    >
+      <div className="space-y-6">
+        {KIT_FIELDS[kind].map((group) => (
+          <Group
+            key={group.title}
+            group={group}
+            kind={kind}
+            filled={group.fields.some(({ path }) => (values[nameOf(path)] ?? '') !== '')}
+            wrong={group.fields.some(({ path }) => errorOf(path) !== undefined)}
+          >
+            {kind === 'back' && group.open && (
+              <FormatChoice
+                width={values.width_mm ?? ''}
+                height={values.height_mm ?? ''}
+                onChoose={(width, height) => {
+                  set('width_mm', width);
+                  set('height_mm', height);
+                }}
+              />
+            )}
+            {group.fields.some(({ path }) => path === 'mount') && (
+              <MountChoice
+                onChoose={(mount) => {
+                  set('mount', mount.name);
+                  set('register_mm', String(mount.register_mm));
+                  if (kind === 'back') set('throat_mm', String(mount.throat_mm));
+                }}
+              />
+            )}
+            {group.fields.map((field) =>
+              field.input === 'circle' ? (
+                <CircleRows
+                  key={field.path}
+                  text={values.circle ?? ''}
+                  fMin={values.f_min ?? ''}
+                  message={errorOf(field.path)}
+                  onChange={(text) => set('circle', text)}
+                />
+              ) : (
+                <TextLine
+                  key={field.path}
+                  field={field}
+                  register={register}
+                  control={control}
+                  message={errorOf(field.path)}
+                  onLeave={() => check(field.path)}
+                  hint={
+                    field.path === 'name' && sameName
+                      ? `There is another ${KIND_WORDS[kind].one} of this name; tell them apart if you can.`
+                      : undefined
+                  }
+                />
+              ),
+            )}
+          </Group>
+        ))}
+      </div>
+      <aside className="lg:sticky lg:top-6 lg:self-start">
+        {kind === 'lens' && (
+          <CircleDrawing text={values.circle ?? ''} sharp={values.sharp_fraction ?? ''} />
+        )}
+      </aside>
+      <div className="fixed inset-x-0 bottom-0 z-10 border-t border-rule bg-page">
+        <div className="mx-auto flex max-w-5xl items-center gap-4 px-5 py-2.5">
+          <p role="status" className="min-w-0 flex-1 text-[13px] text-quiet">
+            {said ?? (dirty ? 'Not saved yet; kept in this browser.' : base ? 'Saved.' : '')}
+          </p>
+          {dirty && base && (
+            <Button
+              look="quiet"
+              onClick={() => {
+                for (const [name, text] of Object.entries(saved)) setValue(name, text);
+                clearErrors();
+                setSaid(null);
+              }}
+            >
+              Take back changes
+            </Button>
+          )}
+          <Button
+            look="strong"
+            type="submit"
+            disabled={formState.isSubmitting || (!dirty && base !== null)}
+          >
+            {base ? 'Save' : `Add to the kit`}
+          </Button>
+        </div>
+      </div>
+    </form>
+  );
+}
+
+function Group({
+  group,
+  kind,
+  filled,
+  wrong,
+  children,
+}: {
+  group: FieldGroup;
+  kind: Kind;
+  filled: boolean;
+  wrong: boolean;
+  children: React.ReactNode;
+}) {
+  const [open, setOpen] = useState(group.open === true || filled);
+  const shown = open || wrong;
+  if (group.open) {
+    return (
+      <section>
+        <h2 className="mb-2 text-[15px] font-semibold">{group.title}</h2>
+        <div className="space-y-1.5">{children}</div>
+      </section>
+    );
+  }
+  return (
+    <section>
+      <h2>
+        <button
+          type="button"
+          aria-expanded={shown}
+          onClick={() => setOpen(!shown)}
+          className="flex min-h-9 w-full items-baseline gap-2 border-t border-rule pt-2 text-left text-[15px] font-semibold pointer-coarse:min-h-11"
+        >
+          {group.title}
+          {!shown && (
+            <span className="truncate text-[13px] font-normal text-quiet">
+              {filled
+                ? 'filled in'
+                : group.fields
+                    .slice(0, 3)
+                    .map(({ label }) => label.toLowerCase())
+                    .join(', ')}
+            </span>
+          )}
+        </button>
+      </h2>
+      {shown && (
+        <div className="mt-1 space-y-1.5" data-kind={kind}>
+          {children}
+        </div>
+      )}
+    </section>
+  );
+}
+
+const UNITS: Partial<Record<FieldDef['input'], string>> = {
+  length: 'mm',
+  offset: 'mm',
+  range_mm: 'mm',
+  range_deg: '°',
+  angle: '°',
+  angles: '°',
+  mass: 'g',
+  pixels: 'px',
+  ratio: '×',
+};
+
+const LINE = 'border-b bg-transparent pointer-coarse:min-h-11';
+
+function TextLine({
+  field,
+  register,
+  message,
+  hint,
+  onLeave,
+}: {
+  field: FieldDef;
+  register: UseFormRegister<Values>;
+  control: Control<Values>;
+  message: string | undefined;
+  hint: string | undefined;
+  onLeave: () => void;
+}) {
+  const name = nameOf(field.path);
+  const id = `field-${name}`;
+  const bound = register(name, { onBlur: onLeave });
+  const edge = message === undefined ? 'border-rule hover:border-rule-strong' : 'border-outside';
+  const under = message ?? hint ?? field.help;
+  const described = under === undefined ? {} : { 'aria-describedby': `${id}-why` };
+  const wide = field.input === 'text' || field.input === 'notes';
+  return (
+    <div>
+      <div className="flex items-baseline justify-between gap-4">
+        <label htmlFor={id} className="text-quiet">
+          {field.label}
+        </label>
+        <span className={wide ? 'flex min-w-0 flex-1 basis-1/2' : 'flex items-baseline gap-1'}>
+          {field.input === 'choice' || field.input === 'yesno' ? (
+            <select
+              id={id}
+              {...bound}
+              {...described}
+              className={`min-h-8 bg-page text-right font-medium ${LINE} ${edge}`}
+            >
+              <option value="">—</option>
+              {(
+                field.options ?? [
+                  ['yes', 'yes'],
+                  ['no', 'no'],
+                ]
+              ).map(([key, words]) => (
+                <option key={key} value={key}>
+                  {words}
+                </option>
+              ))}
+            </select>
+          ) : field.input === 'notes' ? (
+            <textarea
+              id={id}
+              rows={3}
+              {...bound}
+              {...described}
+              className={`w-full border px-2 py-1 ${edge} bg-transparent`}
+            />
+          ) : (
+            <input
+              id={id}
+              {...bound}
+              {...described}
+              autoComplete="off"
+              spellCheck={false}
+              aria-invalid={message !== undefined}
+              aria-required={field.needed ?? false}
+              placeholder={field.needed ? '' : '—'}
+              className={`min-h-8 text-right placeholder:text-faint ${LINE} ${edge} ${wide ? 'w-full font-medium' : 'w-32 figure'}`}
+            />
+          )}
+          {!wide && <span className="w-7 text-[12px] text-quiet">{UNITS[field.input] ?? ''}</span>}
+        </span>
+      </div>
+      {under !== undefined && (
+        <p
+          id={`${id}-why`}
+          {...(message === undefined ? {} : { role: 'alert' })}
+          className={`mt-0.5 text-[13px] ${message === undefined ? 'text-quiet' : 'text-outside'}`}
+        >
+          {under}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,152 @@
+import { Link, useNavigate, useParams } from 'react-router';
+import { useState } from 'react';
+import { KIND_WORDS, KINDS, type Kind, type KitItem } from '@gangway/station';
+import { sentence } from '../store/api.js';
+import { PageTop } from '../ui/page-top.js';
+import { Sections } from '../ui/sections.js';
+import { Loading, NotFound } from '../ui/states.js';
+import {
+  currentIn,
+  useCreateItemMutation,
+  useItemQuery,
+  useKitQuery,
+  useSaveItemMutation,
+  type StoredItem,
+} from './api.js';
+import { keepItemDraft } from './drafts.js';
+import { ItemConflict } from './item-conflict.js';
+import { ItemForm, type Submitted } from './item-form.js';
+
+const isKind = (kind: string): kind is Kind => (KINDS as readonly string[]).includes(kind);
+
+const trail = <Sections />;
+
+/** Names of other items of a kind, so that a second of the same name is not made unseen. */
+function useNames(kind: Kind, own: string | null): Set<string> {
+  const { data } = useKitQuery({ archived: false });
+  return new Set(
+    (data ?? [])
+      .filter(({ id, document }) => id !== own && document.kind === kind)
+      .map(({ document }) => document.name.trim().toLowerCase()),
+  );
+}
+
+export function NewItemPage() {
+  const { kind = '' } = useParams();
+  if (!isKind(kind)) return <NotFound />;
+  return <NewItem key={kind} kind={kind} />;
+}
+
+function NewItem({ kind }: { kind: Kind }) {
+  const [create] = useCreateItemMutation();
+  const [id] = useState(() => crypto.randomUUID());
+  const names = useNames(kind, null);
+  const navigate = useNavigate();
+  const save = async (document: KitItem): Promise<Submitted> => {
+    const made = await create({ id, document });
+    if (made.error) return { kind: 'failed', message: sentence(made.error) };
+    return {
+      kind: 'saved',
+      revision: made.data.revision,
+      next: () => void navigate('/kit', { state: { made: kind } }),
+    };
+  };
+  return (
+    <>
+      <PageTop trail={trail} />
+      <main className="mx-auto max-w-5xl px-5 py-6">
+        <h1 className="mb-4 text-2xl font-semibold">New {KIND_WORDS[kind].one}</h1>
+        <ItemForm
+          kind={kind}
+          base={null}
+          baseRevision={0}
+          draftKey={`new.${kind}`}
+          names={names}
+          onSave={save}
+        />
+      </main>
+    </>
+  );
+}
+
+export function ItemPage() {
+  const { item: id = '' } = useParams();
+  const { data, error } = useItemQuery(id);
+  if (error) {
+    return 'status' in error && [404, 422].includes(Number(error.status)) ? (
+      <NotFound />
+    ) : (
+      <Loading message={sentence(error)} />
+    );
+  }
+  return data ? <OpenItem key={id} stored={data} /> : <Loading message={null} />;
+}
+
+function OpenItem({ stored }: { stored: StoredItem }) {
+  // The form stays on the version it was opened with; a newer one is asked about, not slipped in.
+  const [base, setBase] = useState(stored);
+  const [conflict, setConflict] = useState<{ mine: KitItem; current: StoredItem } | null>(null);
+  const [save] = useSaveItemMutation();
+  const { kind } = base.document;
+  const names = useNames(kind, base.id);
+
+  const submit = async (document: KitItem, baseRevision: number): Promise<Submitted> => {
+    const made = await save({ id: base.id, baseRevision, document });
+    const current = currentIn<StoredItem>(made.error);
+    if (current) {
+      setConflict({ mine: document, current });
+      return {
+        kind: 'failed',
+        message: 'It was changed elsewhere since; choose which to go on with.',
+      };
+    }
+    if (made.error) return { kind: 'failed', message: sentence(made.error) };
+    keepItemDraft(base.id, null);
+    setBase(made.data!);
+    return { kind: 'saved', revision: made.data!.revision, next: () => {} };
+  };
+
+  return (
+    <>
+      <PageTop trail={trail} />
+      <main className="mx-auto max-w-5xl px-5 py-6">
+        <div className="mb-4 flex flex-wrap items-baseline justify-between gap-3">
+          <h1 className="min-w-0 text-2xl font-semibold break-words">{base.document.name}</h1>
+          <Link to="/kit" className="text-quiet hover:text-ink">
+            Back to the kit
+          </Link>
+        </div>
+        {base.archived && (
+          <p className="mb-4 border-l-4 border-costs px-3 py-1">
+            This is archived; restore it from the list.
+          </p>
+        )}
+        <ItemForm
+          key={base.revision}
+          kind={kind}
+          base={base.document}
+          baseRevision={base.revision}
+          draftKey={base.id}
+          names={names}
+          onSave={submit}
+        />
+      </main>
+      {conflict && (
+        <ItemConflict
+          mine={conflict.mine}
+          current={conflict.current}
+          onMine={async () => {
+            const refused = await submit(conflict.mine, conflict.current.revision);
+            setConflict(null);
+            return refused.kind === 'failed' ? refused.message : null;
+          }}
+          onTheirs={() => {
+            setBase(conflict.current);
+            setConflict(null);
+          }}
+          draftKey={base.id}
+        />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,274 @@
+import clsx from 'clsx';
+import { formatDistanceToNow } from 'date-fns';
+import { useDeferredValue, useMemo, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { KIND_WORDS, KINDS, mountsOf, sizeOf, summaryOf, type Kind } from '@gangway/station';
+import { AGAIN_MS } from '../jobs/jobs-page.js';
+import { ListState } from '../jobs/list-state.js';
+import { sentence } from '../store/api.js';
+import { ActionMenu } from '../ui/action-menu.js';
+import { Button } from '../ui/button.js';
+import { useNotice } from '../ui/notices.js';
+import { PageTop } from '../ui/page-top.js';
+import { Sections } from '../ui/sections.js';
+import {
+  useArchiveItemMutation,
+  useDeleteItemMutation,
+  useDuplicateItemMutation,
+  useKitQuery,
+  type StoredItem,
+} from './api.js';
+import { exportCircles, exportKit, exportTable } from './export.js';
+import { ItemList } from './item-list.js';
+import { UsedByDialog } from './used-by.js';
+
+const SORTS = [
+  ['added', 'as added'],
+  ['name', 'by name'],
+  ['size', 'by size'],
+  ['changed', 'last changed first'],
+] as const;
+type Sort = (typeof SORTS)[number][0];
+
+interface Entry {
+  readonly stored: StoredItem;
+  /** Everything searched, in small letters. */
+  readonly text: string;
+}
+
+const ORDER: Record<Sort, ((a: Entry, b: Entry) => number) | null> = {
+  added: null,
+  name: (a, b) =>
+    a.stored.document.name.localeCompare(b.stored.document.name, 'en', { numeric: true }),
+  size: (a, b) =>
+    KINDS.indexOf(a.stored.document.kind) - KINDS.indexOf(b.stored.document.kind) ||
+    sizeOf(a.stored.document) - sizeOf(b.stored.document),
+  changed: (a, b) => b.stored.updatedAt.localeCompare(a.stored.updatedAt),
+};
+
+/** Every word must be found, in any order. */
+function search(entries: readonly Entry[], wanted: string, kind: Kind | null): Entry[] {
+  const words = wanted.toLowerCase().split(/\s+/).filter(Boolean);
+  return entries.filter(
+    ({ stored, text }) =>
+      (kind === null || stored.document.kind === kind) &&
+      words.every((word) => text.includes(word)),
+  );
+}
+
+export function KitPage() {
+  const [archived, setArchived] = useState(false);
+  const [kind, setKind] = useState<Kind | null>(null);
+  const [typed, setTyped] = useState('');
+  const wanted = useDeferredValue(typed);
+  const [sort, setSort] = useState<Sort>('added');
+  const [asked, setAsked] = useState<{
+    stored: StoredItem;
+    then: 'look' | 'archive' | 'delete';
+  } | null>(null);
+  const [poll, setPoll] = useState(0);
+  const { data, error } = useKitQuery({ archived }, { pollingInterval: poll });
+  if (poll !== (error ? AGAIN_MS : 0)) setPoll(error ? AGAIN_MS : 0);
+  const [archive] = useArchiveItemMutation();
+  const [duplicate] = useDuplicateItemMutation();
+  const [remove] = useDeleteItemMutation();
+  const notice = useNotice();
+  const navigate = useNavigate();
+
+  const entries = useMemo<Entry[]>(
+    () =>
+      (data ?? []).map((stored) => ({
+        stored,
+        text: [
+          stored.document.name,
+          KIND_WORDS[stored.document.kind].one,
+          summaryOf(stored.document),
+          mountsOf(stored.document),
+          stored.document.notes ?? '',
+        ]
+          .join(' ')
+          .toLowerCase(),
+      })),
+    [data],
+  );
+  const found = useMemo(() => {
+    const list = search(entries, wanted, kind);
+    const order = ORDER[sort];
+    return order ? list.sort(order) : list;
+  }, [entries, wanted, kind, sort]);
+  const items = useMemo(() => found.map(({ stored }) => stored), [found]);
+  const counts = useMemo(() => {
+    const of = new Map<Kind, number>();
+    for (const { stored } of entries) {
+      of.set(stored.document.kind, (of.get(stored.document.kind) ?? 0) + 1);
+    }
+    return of;
+  }, [entries]);
+
+  const told = async (work: Promise<{ error?: unknown }>): Promise<void> => {
+    const { error: failed } = await work;
+    if (failed) notice([sentence(failed)]);
+  };
+
+  const documents = items.map(({ document }) => document);
+
+  return (
+    <div className="flex h-full flex-col">
+      <PageTop trail={<Sections />} />
+      <main className="mx-auto flex min-h-0 w-full max-w-5xl flex-1 flex-col px-5 pt-6">
+        <div className="mb-3 flex flex-wrap items-center justify-between gap-3">
+          <h1 className="text-2xl font-semibold">{archived ? 'Archived kit' : 'Kit'}</h1>
+          <div className="flex flex-wrap gap-2">
+            <Button look="quiet" onClick={() => setArchived(!archived)}>
+              {archived ? 'Show current kit' : 'Show archive'}
+            </Button>
+            <ActionMenu
+              label="Save as file"
+              items={[
+                { label: 'What is listed, as a kit file', onSelect: () => exportKit(documents) },
+                { label: 'Lenses as a table', onSelect: () => exportTable('lens', documents) },
+                { label: 'Backs as a table', onSelect: () => exportTable('back', documents) },
+                { label: 'Circles as a table', onSelect: () => exportCircles(documents) },
+              ]}
+            />
+            <Button onClick={() => void navigate('/kit/import')}>Import</Button>
+            <ActionMenu
+              label="Add"
+              look="strong"
+              items={KINDS.map((each) => ({
+                label: KIND_WORDS[each].one.replace(/^./, (first) => first.toUpperCase()),
+                onSelect: () => void navigate(`/kit/new/${each}`),
+              }))}
+            />
+          </div>
+        </div>
+        <div className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
+          <input
+            type="search"
+            aria-label="Search the kit"
+            placeholder="Search by name, size, mount"
+            value={typed}
+            onChange={(event) => setTyped(event.target.value)}
+            className="min-h-10 min-w-0 flex-1 basis-56 border border-rule-strong bg-paper px-3 text-[16px] placeholder:text-faint"
+          />
+          <label className="flex items-center gap-2 text-quiet">
+            Sorted
+            <select
+              value={sort}
+              onChange={(event) => setSort(event.target.value as Sort)}
+              className="min-h-10 border-b border-rule bg-page font-medium text-ink"
+            >
+              {SORTS.map(([key, words]) => (
+                <option key={key} value={key}>
+                  {words}
+                </option>
+              ))}
+            </select>
+          </label>
+        </div>
+        <div
+          role="group"
+          aria-label="Kinds"
+          className="mb-2 flex flex-wrap gap-x-4 border-b border-rule"
+        >
+          {([null, ...KINDS] as const).map((each) => (
+            <button
+              key={each ?? 'all'}
+              type="button"
+              aria-pressed={kind === each}
+              onClick={() => setKind(each)}
+              className={clsx(
+                '-mb-px min-h-10 border-b-2 pointer-coarse:min-h-11',
+                kind === each
+                  ? 'border-ink font-semibold'
+                  : 'border-transparent text-quiet hover:text-ink',
+              )}
+            >
+              {each === null ? 'All' : KIND_WORDS[each].many}{' '}
+              <span className="text-[12px] font-normal text-quiet">
+                {each === null ? entries.length : (counts.get(each) ?? 0)}
+              </span>
+            </button>
+          ))}
+        </div>
+        <ListState error={error} loading={!data} empty={false} whenEmpty="" />
+        {data && data.length === 0 && <Empty archived={archived} />}
+        {data && data.length > 0 && found.length === 0 && (
+          <p className="py-6 text-quiet">
+            Nothing in the kit has all of that.{' '}
+            <button
+              type="button"
+              className="font-medium text-ink underline underline-offset-4"
+              onClick={() => {
+                setTyped('');
+                setKind(null);
+              }}
+            >
+              Show everything
+            </button>
+          </p>
+        )}
+        <ItemList
+          items={items}
+          menuOf={(stored) => [
+            { label: 'Used by', onSelect: () => setAsked({ stored, then: 'look' }) },
+            {
+              label: 'Duplicate',
+              onSelect: () => void told(duplicate({ id: stored.id, newId: crypto.randomUUID() })),
+            },
+            archived
+              ? {
+                  label: 'Restore',
+                  onSelect: () => void told(archive({ id: stored.id, archived: false })),
+                }
+              : { label: 'Archive', onSelect: () => setAsked({ stored, then: 'archive' }) },
+            ...(archived
+              ? [{ label: 'Delete for good', onSelect: () => setAsked({ stored, then: 'delete' }) }]
+              : []),
+          ]}
+          asideOf={(stored) => formatDistanceToNow(stored.updatedAt, { addSuffix: true })}
+        />
+      </main>
+      {asked && (
+        <UsedByDialog
+          stored={asked.stored}
+          then={asked.then}
+          onClose={() => setAsked(null)}
+          onConfirm={() =>
+            told(
+              asked.then === 'delete'
+                ? remove(asked.stored.id)
+                : archive({ id: asked.stored.id, archived: true }),
+            )
+          }
+        />
+      )}
+    </div>
+  );
+}
+
+function Empty({ archived }: { archived: boolean }) {
+  if (archived) return <p className="py-6 text-quiet">Nothing is archived.</p>;
+  return (
+    <div className="max-w-lg py-8">
+      <p className="mb-4 text-[16px]">
+        Nothing here yet. Begin with a lens and a back you own; a name and a few figures from their
+        data sheets are enough.
+      </p>
+      <div className="flex flex-wrap gap-2">
+        <Link
+          to="/kit/new/lens"
+          className="inline-flex min-h-11 items-center border border-ink bg-ink px-4 font-medium text-on-strong"
+        >
+          Add your lens
+        </Link>
+        <Link
+          to="/kit/new/back"
+          className="inline-flex min-h-11 items-center border border-rule-strong px-4 font-medium hover:border-ink"
+        >
+          Add your back
+        </Link>
+      </div>
+    </div>
+  );
+}

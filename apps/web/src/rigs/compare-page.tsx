@@ -1,0 +1,290 @@
+import { useMemo, useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import {
+  distance,
+  fieldAt,
+  figuresOf,
+  FORMATS,
+  fStop,
+  isWhole,
+  trimmed,
+  type MatchedSide,
+  type RigFigures,
+} from '@gangway/station';
+import { useRigsQuery } from '../kit/api.js';
+import { sentence } from '../store/api.js';
+import { useAppSelector } from '../store/store.js';
+import { PageTop } from '../ui/page-top.js';
+import { Sections } from '../ui/sections.js';
+import { Loading } from '../ui/states.js';
+import { useSize } from '../ui/use-size.js';
+import { SideChoice } from './side-choice.js';
+
+const MOST = 5;
+/** Told apart by the stroke, not by colour alone. */
+const DASHES = ['', '9 4', '2 4', '12 4 2 4', '5 2'] as const;
+
+export function ComparePage() {
+  const [params, setParams] = useSearchParams();
+  const ids = (params.get('rigs') ?? '').split(',').filter(Boolean).slice(0, MOST);
+  const { data, error } = useRigsQuery({ archived: false });
+  const [side, setSide] = useState<MatchedSide>('diagonal');
+  const [reference, setReference] = useState(0);
+  const [distanceM, setDistanceM] = useState(10);
+  const whole = useMemo(
+    () =>
+      (data ?? []).flatMap(({ id, document }) =>
+        isWhole(document) ? [{ id, rig: document }] : [],
+      ),
+    [data],
+  );
+  if (!data) return <Loading message={error ? sentence(error) : null} />;
+  const chosen = ids.flatMap((id) => whole.filter((each) => each.id === id));
+  const format = FORMATS[reference] ?? FORMATS[0];
+  const sides = { widthMm: format.width_mm, heightMm: format.height_mm };
+  const columns = chosen.map(({ id, rig }) => ({ id, figures: figuresOf(rig, side, sides) }));
+  const put = (next: readonly string[]): void =>
+    setParams(next.length > 0 ? { rigs: next.join(',') } : {});
+
+  return (
+    <>
+      <PageTop trail={<Sections />} />
+      <main className="mx-auto max-w-6xl px-5 py-6">
+        <h1 className="mb-3 text-2xl font-semibold">Compare rigs</h1>
+        <div className="mb-4 flex flex-wrap items-baseline gap-x-6 gap-y-2">
+          <label className="flex items-baseline gap-2 text-quiet">
+            Equivalents on
+            <select
+              value={reference}
+              onChange={(event) => setReference(Number(event.target.value))}
+              className="min-h-9 border-b border-rule bg-page font-medium text-ink pointer-coarse:min-h-11"
+            >
+              {FORMATS.map((each, index) => (
+                <option key={each.name} value={index}>
+                  {each.name}
+                </option>
+              ))}
+            </select>
+          </label>
+          <SideChoice value={side} onChange={setSide} />
+          <label className="flex items-baseline gap-2 text-quiet">
+            Add
+            <select
+              value=""
+              disabled={chosen.length >= MOST}
+              onChange={(event) => put([...chosen.map(({ id }) => id), event.target.value])}
+              className="min-h-9 max-w-60 border-b border-rule bg-page font-medium text-ink pointer-coarse:min-h-11"
+            >
+              <option value="">{chosen.length >= MOST ? 'five is the most' : 'another rig'}</option>
+              {whole
+                .filter(({ id }) => !chosen.some((each) => each.id === id))
+                .map(({ id, rig }) => (
+                  <option key={id} value={id}>
+                    {rig.name}
+                  </option>
+                ))}
+            </select>
+          </label>
+        </div>
+        {chosen.length < 2 && (
+          <p className="mb-4 text-quiet">Choose two to five rigs to see them side by side.</p>
+        )}
+        {columns.length > 0 && (
+          <>
+            <CompareTable
+              columns={columns}
+              reference={`${format.name}, by ${side}`}
+              onRemove={(id) => put(chosen.map((each) => each.id).filter((each) => each !== id))}
+            />
+            <section className="mt-6">
+              <div className="mb-2 flex flex-wrap items-baseline justify-between gap-3">
+                <h2 className="text-[15px] font-semibold">Their fields over the same wall</h2>
+                <label className="flex items-baseline gap-2 text-quiet">
+                  from
+                  <input
+                    type="range"
+                    min={2}
+                    max={40}
+                    step={1}
+                    value={distanceM}
+                    onChange={(event) => setDistanceM(Number(event.target.value))}
+                    className="accent-(--ink)"
+                  />
+                  <span className="figure w-14 text-ink">{distanceM} m</span>
+                </label>
+              </div>
+              <Fields columns={columns} distanceM={distanceM} />
+            </section>
+          </>
+        )}
+      </main>
+    </>
+  );
+}
+
+interface Column {
+  readonly id: string;
+  readonly figures: RigFigures;
+}
+
+function CompareTable({
+  columns,
+  reference,
+  onRemove,
+}: {
+  columns: readonly Column[];
+  reference: string;
+  onRemove: (id: string) => void;
+}) {
+  const units = useAppSelector((state) => state.preferences.units);
+  const mm = (value: number | null): string =>
+    value === null ? 'not covered' : Number.isFinite(value) ? `${trimmed(value, 1)} mm` : 'free';
+  const rows: [string, (figures: RigFigures) => string][] = [
+    ['Focal length on its back', (f) => `${trimmed(f.focalLengthMm, 1)} mm`],
+    ['Across', (f) => `${trimmed(f.horizontalDeg, 1)}°`],
+    ['Up and down', (f) => `${trimmed(f.verticalDeg, 1)}°`],
+    ['Corner to corner', (f) => `${trimmed(f.diagonalDeg, 1)}°`],
+    [
+      `Like, on ${reference}`,
+      (f) => `${trimmed(f.equivalentMm, 1)} mm ${fStop(f.equivalentFNumber)}`,
+    ],
+    ['Widest stop', (f) => fStop(f.widestFNumber)],
+    ['Circle on the back', (f) => `${trimmed(f.circleMm, 1)} mm`],
+    ['Rise left', (f) => mm(f.riseMm)],
+    ['Shift left', (f) => mm(f.shiftMm)],
+    [
+      'Focus at its nearest',
+      (f) => (f.closestM === null ? 'not known' : distance(f.closestM, units)),
+    ],
+    [
+      'Largest magnification',
+      (f) =>
+        f.largestMagnification === null ? 'not known' : `${trimmed(f.largestMagnification, 2)} ×`,
+    ],
+    [
+      'Weight',
+      (f) =>
+        f.massG === null
+          ? 'not known'
+          : `${trimmed(f.massG / 1000, 2)} kg${f.massWhole ? '' : ' at least'}`,
+    ],
+    [
+      'To mind',
+      (f) =>
+        f.stops > 0 ? 'does not go together' : f.warnings > 0 ? String(f.warnings) : 'nothing',
+    ],
+  ];
+  return (
+    <div className="overflow-x-auto">
+      <table className="w-full">
+        <thead>
+          <tr className="align-bottom">
+            <td />
+            {columns.map(({ id, figures }, index) => (
+              <th key={id} scope="col" className="min-w-36 px-3 pb-2 text-right font-normal">
+                <svg width="64" height="8" aria-hidden className="ml-auto text-ink">
+                  <line
+                    x1="0"
+                    x2="64"
+                    y1="4"
+                    y2="4"
+                    stroke="currentColor"
+                    strokeWidth="2"
+                    strokeDasharray={DASHES[index]}
+                  />
+                </svg>
+                <Link to={`/rigs/${id}`} className="font-semibold hover:underline">
+                  {figures.name}
+                </Link>
+                <button
+                  type="button"
+                  aria-label={`Leave out ${figures.name}`}
+                  onClick={() => onRemove(id)}
+                  className="ml-2 min-h-8 text-quiet hover:text-ink"
+                >
+                  ×
+                </button>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(([label, write]) => (
+            <tr key={label} className="border-t border-rule">
+              <th scope="row" className="py-1 text-left font-normal text-quiet">
+                {label}
+              </th>
+              {columns.map(({ id, figures }) => (
+                <td key={id} className="figure px-3 py-1 text-right">
+                  {write(figures)}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+const HEIGHT_PX = 340;
+const FIGURE_M = 1.7;
+
+/** What each frame takes in of one wall, true to scale, with a person before it. */
+function Fields({ columns, distanceM }: { columns: readonly Column[]; distanceM: number }) {
+  const [box, { width }] = useSize<HTMLDivElement>();
+  const fields = columns.map(({ id, figures }) => ({
+    id,
+    name: figures.name,
+    ...fieldAt(figures, distanceM),
+  }));
+  const widest = Math.max(...fields.map(({ widthM }) => widthM));
+  const tallest = Math.max(...fields.map(({ heightM }) => heightM));
+  const scale = Math.min((width - 40) / widest, (HEIGHT_PX - 50) / tallest);
+  const words = `At ${distanceM} m: ${fields.map(({ name, widthM, heightM }) => `${name} sees ${trimmed(widthM, 1)} by ${trimmed(heightM, 1)} m`).join('; ')}.`;
+  const [cx, cy] = [width / 2, HEIGHT_PX / 2 - 8];
+  return (
+    <div ref={box} className="bg-stage">
+      {width > 0 && (
+        <svg width={width} height={HEIGHT_PX} role="img" aria-label={words} className="text-ink">
+          {fields.map(({ id, widthM, heightM }, index) => (
+            <g key={id}>
+              <rect
+                x={cx - (widthM / 2) * scale}
+                y={cy - (heightM / 2) * scale}
+                width={widthM * scale}
+                height={heightM * scale}
+                fill="none"
+                stroke="var(--ink)"
+                strokeWidth="1.6"
+                strokeDasharray={DASHES[index]}
+              />
+              <text
+                x={cx - (widthM / 2) * scale + 6}
+                y={cy - (heightM / 2) * scale + 15 + (index % 2) * 0}
+                fontSize="12"
+                className="narrow"
+              >
+                {trimmed(widthM, 1)} × {trimmed(heightM, 1)} m
+              </text>
+            </g>
+          ))}
+          <Person x={cx} foot={cy + (FIGURE_M / 2) * scale} tall={FIGURE_M * scale} />
+        </svg>
+      )}
+    </div>
+  );
+}
+
+/** Somebody 1.7 m tall, for the size of things. */
+function Person({ x, foot, tall }: { x: number; foot: number; tall: number }) {
+  const r = tall * 0.07;
+  return (
+    <g fill="var(--ink)" fillOpacity="0.75">
+      <circle cx={x} cy={foot - tall + r} r={r} />
+      <path
+        d={`M ${x - tall * 0.1} ${foot - tall * 0.82} h ${tall * 0.2} l ${-tall * 0.03} ${tall * 0.82} h ${-tall * 0.14} Z`}
+      />
+    </g>
+  );
+}

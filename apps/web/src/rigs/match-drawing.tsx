@@ -1,0 +1,135 @@
+import { sideOf, type MatchedPicture, type MatchedSide } from '@gangway/station';
+import { trimmed } from '@gangway/station';
+import { useSize } from '../ui/use-size.js';
+
+const HEIGHT_PX = 230;
+
+/** Plan of both camera places before the same subject, true to scale, and the wall that ends the room. */
+export function MatchDrawing({
+  picture,
+  placed,
+  behindMm,
+  roomMm,
+  side,
+}: {
+  picture: MatchedPicture;
+  placed: MatchedPicture;
+  behindMm: number;
+  roomMm: number | null;
+  side: MatchedSide;
+}) {
+  const [box, { width }] = useSize<HTMLDivElement>();
+  const far = Math.max(picture.distanceMm, placed.distanceMm, roomMm ?? 0);
+  const depth = Math.min(behindMm, far * 1.5);
+  const reach = far + depth;
+  const half = Math.max(
+    ...[picture, placed].map(
+      (each) => (sideOf(each.sides, side) / 2 / each.magnification) * (1 + depth / each.objectMm),
+    ),
+  );
+  const scale = Math.min((width - 90) / reach, (HEIGHT_PX - 56) / (2 * half));
+  const cy = HEIGHT_PX / 2 - 6;
+  const x0 = width / 2 - (reach * scale) / 2;
+  // The subject is where both agree; cameras stand to its left.
+  const x = (fromSubjectMm: number): number => x0 + (far + fromSubjectMm) * scale;
+  const cameras = [
+    { of: picture, dash: '', name: 'here' },
+    { of: placed, dash: '7 4', name: 'other back' },
+  ];
+  const words = `Plan: here the camera stands ${trimmed(picture.distanceMm / 1000, 2)} m from the subject, the other ${trimmed(placed.distanceMm / 1000, 2)} m.`;
+  return (
+    <div ref={box} className="bg-stage">
+      {width > 0 && (
+        <svg
+          width={width}
+          height={HEIGHT_PX}
+          role="img"
+          aria-label={words}
+          className="text-ink"
+          fontSize="12"
+        >
+          <line
+            x1={x(depth)}
+            x2={x(depth)}
+            y1={cy - half * scale}
+            y2={cy + half * scale}
+            stroke="var(--rule-strong)"
+            strokeWidth="2"
+          />
+          <text x={x(depth)} y={HEIGHT_PX - 8} textAnchor="end" className="narrow">
+            background
+          </text>
+          {cameras.map(({ of, dash, name }, index) => {
+            const camera = x(-of.distanceMm);
+            const lens = x(-of.objectMm);
+            const edge =
+              (sideOf(of.sides, side) / 2 / of.magnification) * (1 + depth / of.objectMm) * scale;
+            return (
+              <g
+                key={name}
+                stroke="var(--ink)"
+                strokeDasharray={dash}
+                strokeWidth="1.4"
+                fill="none"
+              >
+                <path d={`M ${x(depth)} ${cy - edge} L ${lens} ${cy} L ${x(depth)} ${cy + edge}`} />
+                <rect
+                  x={camera - 12}
+                  y={cy - 8}
+                  width="12"
+                  height="16"
+                  fill="var(--paper)"
+                  strokeDasharray=""
+                />
+                <line
+                  x1={camera - 4}
+                  x2={x(0)}
+                  y1={cy + 30 + index * 26}
+                  y2={cy + 30 + index * 26}
+                  strokeWidth="1"
+                  strokeDasharray=""
+                />
+                <text
+                  x={(camera + x(0)) / 2}
+                  y={cy + 26 + index * 26}
+                  stroke="none"
+                  textAnchor="middle"
+                  style={{ fill: 'currentColor' }}
+                  className="narrow"
+                >
+                  {name} {trimmed(of.distanceMm / 1000, 2)} m
+                </text>
+              </g>
+            );
+          })}
+          <line
+            x1={x(0)}
+            x2={x(0)}
+            y1={cy - (picture.fieldMm / 2) * scale}
+            y2={cy + (picture.fieldMm / 2) * scale}
+            stroke="var(--within)"
+            strokeWidth="4"
+          />
+          <text x={x(0)} y={16} textAnchor="middle" className="narrow">
+            subject, {trimmed(picture.fieldMm / 1000, 2)} m {side}
+          </text>
+          {roomMm !== null && (
+            <g>
+              <line
+                x1={x(-roomMm)}
+                x2={x(-roomMm)}
+                y1={26}
+                y2={HEIGHT_PX - 22}
+                stroke={placed.distanceMm > roomMm ? 'var(--outside)' : 'var(--rule-strong)'}
+                strokeWidth="3"
+              />
+              <text x={x(-roomMm)} y={HEIGHT_PX - 8} textAnchor="middle" className="narrow">
+                wall behind you
+              </text>
+            </g>
+          )}
+        </svg>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,183 @@
+import { useMemo, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import {
+  evaluate,
+  isWhole,
+  newRig,
+  partTitle,
+  rigStation,
+  trimmed,
+  type Rig,
+} from '@gangway/station';
+import { AGAIN_MS } from '../jobs/jobs-page.js';
+import { ListState } from '../jobs/list-state.js';
+import {
+  useArchiveRigMutation,
+  useCreateRigMutation,
+  useDuplicateRigMutation,
+  useRigsQuery,
+  type StoredRig,
+} from '../kit/api.js';
+import { sentence } from '../store/api.js';
+import { Button } from '../ui/button.js';
+import { useNotice } from '../ui/notices.js';
+import { PageTop } from '../ui/page-top.js';
+import { RowMenu } from '../ui/row-menu.js';
+import { Sections } from '../ui/sections.js';
+
+const MOST_COMPARED = 5;
+
+export function RigsPage() {
+  const [archived, setArchived] = useState(false);
+  const [poll, setPoll] = useState(0);
+  const [ticked, setTicked] = useState<readonly string[]>([]);
+  const { data, error } = useRigsQuery({ archived }, { pollingInterval: poll });
+  if (poll !== (error ? AGAIN_MS : 0)) setPoll(error ? AGAIN_MS : 0);
+  const [create] = useCreateRigMutation();
+  const [archive] = useArchiveRigMutation();
+  const [duplicate] = useDuplicateRigMutation();
+  const notice = useNotice();
+  const navigate = useNavigate();
+
+  const told = async (work: Promise<{ error?: unknown }>): Promise<void> => {
+    const { error: failed } = await work;
+    if (failed) notice([sentence(failed)]);
+  };
+  const begin = async (): Promise<void> => {
+    const taken = new Set(data?.map((each) => each.document.name));
+    let n = 1;
+    while (taken.has(`Rig ${n}`)) n++;
+    const id = crypto.randomUUID();
+    const made = await create({ id, document: newRig(`Rig ${n}`) });
+    if (made.error) notice([sentence(made.error)]);
+    else await navigate(`/rigs/${id}`);
+  };
+  const there = ticked.filter((id) => data?.some((each) => each.id === id));
+
+  return (
+    <>
+      <PageTop trail={<Sections />} />
+      <main className="mx-auto max-w-5xl px-5 py-6">
+        <div className="mb-4 flex flex-wrap items-center justify-between gap-3">
+          <h1 className="text-2xl font-semibold">{archived ? 'Archived rigs' : 'Rigs'}</h1>
+          <div className="flex flex-wrap gap-2">
+            <Button look="quiet" onClick={() => setArchived(!archived)}>
+              {archived ? 'Show current rigs' : 'Show archive'}
+            </Button>
+            {!archived && (
+              <>
+                <Button
+                  disabled={there.length < 2}
+                  onClick={() => void navigate(`/rigs/compare?rigs=${there.join(',')}`)}
+                >
+                  Compare{there.length > 0 ? ` ${there.length}` : ''}
+                </Button>
+                <Button look="strong" onClick={() => void begin()}>
+                  Assemble a rig
+                </Button>
+              </>
+            )}
+          </div>
+        </div>
+        <ListState
+          error={error}
+          loading={!data}
+          empty={data?.length === 0}
+          whenEmpty={
+            archived
+              ? 'Nothing is archived.'
+              : 'No rigs yet. Assemble one from the lens and the back in your kit.'
+          }
+        />
+        <ul className="border-t border-rule">
+          {data?.map((stored) => (
+            <li key={stored.id} className="flex items-center border-b border-rule hover:bg-paper">
+              {!archived && (
+                <label className="flex size-11 shrink-0 items-center justify-center">
+                  <input
+                    type="checkbox"
+                    aria-label={`Compare ${stored.document.name}`}
+                    checked={ticked.includes(stored.id)}
+                    disabled={
+                      !isWhole(stored.document) ||
+                      (!ticked.includes(stored.id) && there.length >= MOST_COMPARED)
+                    }
+                    onChange={(event) =>
+                      setTicked(
+                        event.target.checked
+                          ? [...ticked, stored.id]
+                          : ticked.filter((id) => id !== stored.id),
+                      )
+                    }
+                    className="size-4 accent-(--ink)"
+                  />
+                </label>
+              )}
+              <RigLine stored={stored} />
+              <RowMenu
+                label={`More for ${stored.document.name}`}
+                items={[
+                  {
+                    label: 'Duplicate',
+                    onSelect: () =>
+                      void told(duplicate({ id: stored.id, newId: crypto.randomUUID() })),
+                  },
+                  {
+                    label: archived ? 'Restore' : 'Archive',
+                    onSelect: () => void told(archive({ id: stored.id, archived: !archived })),
+                  },
+                ]}
+              />
+            </li>
+          ))}
+        </ul>
+      </main>
+    </>
+  );
+}
+
+const partsOf = ({ lens, chain, back }: Rig): string =>
+  [
+    lens?.name ?? (lens ? 'lens' : 'no lens yet'),
+    ...chain.map(partTitle),
+    back?.name ?? (back ? 'back' : 'no back yet'),
+  ].join(' → ');
+
+interface Verdict {
+  figure: string;
+  words: string;
+  colour: string;
+}
+
+function verdictOf(rig: Rig): Verdict {
+  if (!isWhole(rig)) return { figure: '—', words: 'not complete', colour: 'text-quiet' };
+  const report = evaluate(rigStation(rig));
+  const stops = report.rig.problems.filter(({ severity }) => severity === 'stop');
+  const focal = `${trimmed(report.optics.focal_length_mm, 1)} mm`;
+  if (stops.length > 0) {
+    return { figure: focal, words: 'does not go together', colour: 'text-outside' };
+  }
+  const minds = report.rig.problems.length;
+  return minds > 0
+    ? { figure: focal, words: `works, ${minds} to mind`, colour: 'text-costs' }
+    : { figure: focal, words: 'works', colour: 'text-within' };
+}
+
+function RigLine({ stored }: { stored: StoredRig }) {
+  const verdict = useMemo(() => verdictOf(stored.document), [stored.document]);
+  return (
+    <Link
+      to={`/rigs/${stored.id}`}
+      className="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-6 px-2 py-2.5"
+    >
+      <span className="min-w-0 flex-1 basis-64">
+        <span className="block truncate text-[16px] font-medium">{stored.document.name}</span>
+        <span className="block truncate text-[13px] text-quiet">{partsOf(stored.document)}</span>
+      </span>
+      <span className="w-60 sm:text-right">
+        <span className={`figure text-[18px] ${verdict.colour}`}>{verdict.figure}</span>{' '}
+        <span className="text-[12px] text-quiet">{verdict.words}</span>
+      </span>
+    </Link>
+  );
+}
