@@ -60,7 +60,12 @@ const CONTROL = /[\u0000-\u0008\u000b-\u001f\u007f]/;
 
 export const text = (most = 200) =>
   z
-    .string({ error: (issue) => `must be text, not ${shown(issue.input)}` })
+    .string({
+      error: (issue) =>
+        issue.input === undefined
+          ? 'is missing; give text'
+          : `must be text, not ${shown(issue.input)}`,
+    })
     .max(most, { error: `must be at most ${most} characters long` })
     .refine((value) => !CONTROL.test(value), { error: 'must not hold control characters' });
 

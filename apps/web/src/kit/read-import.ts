@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import {
   circleFromRow,
+  columnsOf,
   guessMapping,
   guessTable,
   itemFromRow,
@@ -9,6 +10,7 @@ import {
   unmapped,
   withCircles,
   type CircleLine,
+  type FieldDef,
   type KitItem,
   type KitItemOf,
   type Mapping,
@@ -106,10 +108,14 @@ function bad(line: number, name: string, message: string): ImportRow {
   return { line, name, state: 'bad', message, item: null, changes: null };
 }
 
-const sentenceOf = (pointer: string, message: string): string =>
-  /^(This|Give|“|Write)/.test(message)
-    ? `${pointer.slice(1).replaceAll('/', '.')}: ${message}`
-    : `${pointer ? `${pointer.slice(1).replaceAll('/', '.')} ` : 'The line '}${message}.`;
+/** A problem in the words of the table: the column, then what is wrong. */
+function sentenceOf(pointer: string, message: string, fields: readonly FieldDef[]): string {
+  const path = pointer.slice(1).replaceAll('/', '.');
+  const column = fields.find((field) => path === field.path || path.startsWith(`${field.path}.`));
+  const place = column?.label ?? path;
+  const plain = message.replace(/^This /, '').replace(/\.$/, '');
+  return place === '' ? `The line ${plain}.` : `${place}: ${plain}.`;
+}
 
 function circleRows(
   rows: readonly { line: number; cells: string[] }[],
@@ -119,13 +125,14 @@ function circleRows(
   const byName = new Map(
     lenses.map((stored) => [stored.document.name.trim().toLowerCase(), stored]),
   );
+  const fields = columnsOf('circle');
   const lines = new Map<string, { line: number; lines: CircleLine[] }>();
   const out: ImportRow[] = [];
   for (const row of rows) {
     const read = circleFromRow(row, mapping);
     if (!read.ok) {
       const { pointer, message } = read.problems[0]!;
-      out.push(bad(row.line, row.cells[0] ?? '', sentenceOf(pointer, message)));
+      out.push(bad(row.line, row.cells[0] ?? '', sentenceOf(pointer, message, fields)));
       continue;
     }
     const key = read.value.lens.trim().toLowerCase();
@@ -155,7 +162,7 @@ function circleRows(
         : bad(
             group.line,
             stored.document.name,
-            sentenceOf(made.problems[0]!.pointer, made.problems[0]!.message),
+            sentenceOf(made.problems[0]!.pointer, made.problems[0]!.message, fields),
           ),
     );
   }
@@ -201,11 +208,12 @@ function readTable(
   if (table === 'circle') return { ...base, rows: circleRows(numbered, mapping, ask.lenses) };
   const seen = new Set(ask.taken);
   const nameAt = mapping.indexOf('name');
+  const fields = columnsOf(table);
   const rows = numbered.map((row) => {
     const read = itemFromRow(table, row, mapping);
     if (read.ok) return judged(row.line, read.value, seen);
     const { pointer, message } = read.problems[0]!;
-    return bad(row.line, row.cells[nameAt] ?? '', sentenceOf(pointer, message));
+    return bad(row.line, row.cells[nameAt] ?? '', sentenceOf(pointer, message, fields));
   });
   return { ...base, rows };
 }
@@ -239,7 +247,7 @@ export function readImport(ask: ImportAsk): ImportRead {
     rows: read.value.map((each, index) =>
       each.ok
         ? judged(index + 1, each.value, seen)
-        : bad(index + 1, '', sentenceOf(each.problems[0]!.pointer, each.problems[0]!.message)),
+        : bad(index + 1, '', sentenceOf(each.problems[0]!.pointer, each.problems[0]!.message, [])),
     ),
   };
 }

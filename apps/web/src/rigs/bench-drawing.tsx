@@ -81,7 +81,7 @@ export function BenchDrawing({ rig, problems, picked, onPick, onMove }: Props) {
             strokeDasharray="12 4 2 4"
           />
           {bench.bellows && <Draw bench={bench} sheet={sheet} />}
-          {bench.blocks.map((block) => (
+          {inOrder(bench.blocks).map((block) => (
             <Block
               key={`${block.index}-${block.name}`}
               block={block}
@@ -112,6 +112,10 @@ export function BenchDrawing({ rig, problems, picked, onPick, onMove }: Props) {
     </div>
   );
 }
+
+/** The bellows first, so that a board in their front is seen. */
+const inOrder = (blocks: readonly BenchBlock[]): BenchBlock[] =>
+  [...blocks].sort((a, b) => Number(b.kind === 'view_camera') - Number(a.kind === 'view_camera'));
 
 const SHAPES: Partial<Record<BenchBlock['kind'], string>> = {
   lens: 'var(--glass)',
@@ -325,7 +329,7 @@ function Draw({ bench, sheet }: { bench: Bench; sheet: Sheet }) {
       {most >= 6 && <line x1={most} x2={most} y1={y - 5} y2={y + 5} stroke="var(--ink)" />}
       <line x1={least} x2={least} y1={y - 5} y2={y + 5} stroke="var(--ink)" />
       <circle cx={now} cy={y} r="4" fill="var(--ink)" />
-      <text x={from} y={y + 18} textAnchor="end" className="narrow">
+      <text x={from + 10} y={y + 4} className="narrow">
         draw {trimmed(drawMm, 1)} of {trimmed(leastMm, 0)} to {trimmed(greatestMm, 0)} mm
       </text>
     </g>

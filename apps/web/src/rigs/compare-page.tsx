@@ -1,11 +1,9 @@
 import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import {
-  distance,
   fieldAt,
   figuresOf,
   FORMATS,
-  fStop,
   isWhole,
   trimmed,
   type MatchedSide,
@@ -18,6 +16,7 @@ import { PageTop } from '../ui/page-top.js';
 import { Sections } from '../ui/sections.js';
 import { Loading } from '../ui/states.js';
 import { useSize } from '../ui/use-size.js';
+import { rigRows } from './rig-rows.js';
 import { SideChoice } from './side-choice.js';
 
 const MOST = 5;
@@ -137,37 +136,9 @@ function CompareTable({
   onRemove: (id: string) => void;
 }) {
   const units = useAppSelector((state) => state.preferences.units);
-  const mm = (value: number | null): string =>
-    value === null ? 'not covered' : Number.isFinite(value) ? `${trimmed(value, 1)} mm` : 'free';
-  const rows: [string, (figures: RigFigures) => string][] = [
+  const rows: (readonly [string, (figures: RigFigures) => string])[] = [
     ['Focal length on its back', (f) => `${trimmed(f.focalLengthMm, 1)} mm`],
-    ['Across', (f) => `${trimmed(f.horizontalDeg, 1)}°`],
-    ['Up and down', (f) => `${trimmed(f.verticalDeg, 1)}°`],
-    ['Corner to corner', (f) => `${trimmed(f.diagonalDeg, 1)}°`],
-    [
-      `Like, on ${reference}`,
-      (f) => `${trimmed(f.equivalentMm, 1)} mm ${fStop(f.equivalentFNumber)}`,
-    ],
-    ['Widest stop', (f) => fStop(f.widestFNumber)],
-    ['Circle on the back', (f) => `${trimmed(f.circleMm, 1)} mm`],
-    ['Rise left', (f) => mm(f.riseMm)],
-    ['Shift left', (f) => mm(f.shiftMm)],
-    [
-      'Focus at its nearest',
-      (f) => (f.closestM === null ? 'not known' : distance(f.closestM, units)),
-    ],
-    [
-      'Largest magnification',
-      (f) =>
-        f.largestMagnification === null ? 'not known' : `${trimmed(f.largestMagnification, 2)} ×`,
-    ],
-    [
-      'Weight',
-      (f) =>
-        f.massG === null
-          ? 'not known'
-          : `${trimmed(f.massG / 1000, 2)} kg${f.massWhole ? '' : ' at least'}`,
-    ],
+    ...rigRows(units, reference),
     [
       'To mind',
       (f) =>
@@ -260,8 +231,9 @@ function Fields({ columns, distanceM }: { columns: readonly Column[]; distanceM:
                 strokeDasharray={DASHES[index]}
               />
               <text
-                x={cx - (widthM / 2) * scale + 6}
-                y={cy - (heightM / 2) * scale + 15 + (index % 2) * 0}
+                x={cx + (index % 2 === 0 ? -1 : 1) * ((widthM / 2) * scale - 6)}
+                y={cy - (heightM / 2) * scale + 15}
+                textAnchor={index % 2 === 0 ? 'start' : 'end'}
                 fontSize="12"
                 className="narrow"
               >

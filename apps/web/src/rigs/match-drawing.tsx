@@ -2,7 +2,9 @@ import { sideOf, type MatchedPicture, type MatchedSide } from '@gangway/station'
 import { trimmed } from '@gangway/station';
 import { useSize } from '../ui/use-size.js';
 
-const HEIGHT_PX = 230;
+const HEIGHT_PX = 280;
+/** Below the plan: the two distances, and the names of the walls. */
+const FOOT_PX = 92;
 
 /** Plan of both camera places before the same subject, true to scale, and the wall that ends the room. */
 export function MatchDrawing({
@@ -27,8 +29,8 @@ export function MatchDrawing({
       (each) => (sideOf(each.sides, side) / 2 / each.magnification) * (1 + depth / each.objectMm),
     ),
   );
-  const scale = Math.min((width - 90) / reach, (HEIGHT_PX - 56) / (2 * half));
-  const cy = HEIGHT_PX / 2 - 6;
+  const scale = Math.min((width - 90) / reach, (HEIGHT_PX - FOOT_PX - 30) / (2 * half));
+  const cy = 24 + (HEIGHT_PX - FOOT_PX - 24) / 2;
   const x0 = width / 2 - (reach * scale) / 2;
   // The subject is where both agree; cameras stand to its left.
   const x = (fromSubjectMm: number): number => x0 + (far + fromSubjectMm) * scale;
@@ -84,14 +86,14 @@ export function MatchDrawing({
                 <line
                   x1={camera - 4}
                   x2={x(0)}
-                  y1={cy + 30 + index * 26}
-                  y2={cy + 30 + index * 26}
+                  y1={HEIGHT_PX - FOOT_PX + 26 + index * 24}
+                  y2={HEIGHT_PX - FOOT_PX + 26 + index * 24}
                   strokeWidth="1"
                   strokeDasharray=""
                 />
                 <text
                   x={(camera + x(0)) / 2}
-                  y={cy + 26 + index * 26}
+                  y={HEIGHT_PX - FOOT_PX + 21 + index * 24}
                   stroke="none"
                   textAnchor="middle"
                   style={{ fill: 'currentColor' }}
@@ -119,7 +121,7 @@ export function MatchDrawing({
                 x1={x(-roomMm)}
                 x2={x(-roomMm)}
                 y1={26}
-                y2={HEIGHT_PX - 22}
+                y2={HEIGHT_PX - FOOT_PX + 6}
                 stroke={placed.distanceMm > roomMm ? 'var(--outside)' : 'var(--rule-strong)'}
                 strokeWidth="3"
               />

@@ -30,6 +30,7 @@ import { PageTop } from '../ui/page-top.js';
 import { Sections } from '../ui/sections.js';
 import { Loading, NotFound } from '../ui/states.js';
 import { MatchDrawing } from './match-drawing.js';
+import { MatchFrame } from './match-frame.js';
 import { SideChoice } from './side-choice.js';
 
 export function MatchPage() {
@@ -135,6 +136,9 @@ function Match({ id, rig }: { id: string; rig: WholeRig }) {
               <FigureLine label="Subject, from the sensor" figure={subject} unit={bare} />
               <FigureLine label="Background behind the subject" figure={behind} unit={bare} />
               <FigureLine label="Stop on this rig" figure={stop} />
+              {picture && (
+                <MatchFrame picture={picture} behindMm={behindMm} side={side} label="As it is" />
+              )}
             </section>
             <section className="space-y-1.5">
               <h2 className="mb-1 text-[15px] font-semibold">The other back</h2>
@@ -259,6 +263,7 @@ function Way({
         <span className="text-quiet">{unit}</span>
       </p>
       <p className={bad ? 'text-outside' : 'text-quiet'}>{words}</p>
+      <MatchFrame picture={now} behindMm={behindMm} side={side} label={title} />
       <dl className="mt-2 text-[13px]">
         <div className="flex justify-between gap-3 border-t border-rule py-1">
           <dt className="text-quiet">Things behind look</dt>

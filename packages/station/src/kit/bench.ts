@@ -128,8 +128,9 @@ function stacked(rig: Rig, fromMm: number, bodyHalf: number): Stacked {
       index,
       kind: part.kind,
       name: partTitle(part),
-      frontMm: board ? Math.max(x, rearMm + BOARD_MM) : x,
-      rearMm: board ? Math.min(x, rearMm) : rearMm,
+      // A board is a plate at its lens’s flange, with a well to there or from there.
+      frontMm: board ? Math.max(x, rearMm) : x,
+      rearMm: board ? Math.min(x - BOARD_MM, rearMm) : rearMm,
       halfMm: halfOf(part, bodyHalf),
       words: wordsOf(part),
     });

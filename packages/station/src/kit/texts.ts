@@ -249,8 +249,11 @@ export function itemFrom(kind: Kind, texts: Texts, base: KitItem | null = null):
   return { item: problems.length > 0 ? { ok: false, problems } : parsed, messages };
 }
 
+const asked = (message: string): string =>
+  /text|name/.test(message) ? 'a name' : message.replace(/^.*?(; give |: )/, '');
+
 const sentenceOf = (message: string, text: string): string =>
   text.trim() === '' &&
   /^(is missing|must be a list|must hold at least one|must not be empty)/.test(message)
-    ? `Give this: ${message.replace(/^.*?(; give |: )/, '').replace(/^must be /, '')}.`
+    ? `Give this: ${asked(message)}.`
     : `This ${message}.`;

@@ -81,6 +81,8 @@ export const bellowsCramped: Check = (asked) => {
   if (!bellows) return [];
   const least = bellows.bellows_min_mm;
   const draw = drawFor(asked, extensionSet(asked));
+  // Where infinity is out of reach that is said already, with a board that gives more room.
+  if (drawFor(asked, 0) < least - 1e-6) return [];
   if (draw < least - 1e-6 || draw >= least * (1 + CRAMPED_SHARE)) return [];
   const moves = Object.values(asked.station.movements).some((value) => value !== 0);
   const finding: Finding = {
