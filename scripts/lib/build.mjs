@@ -27,14 +27,19 @@ async function bundle(workspace, entry, options) {
   await stop();
 }
 
-/** The command line in one file, and the schema it prints beside the package that defines it. */
+/** The command line in one file, and the schemas it prints beside the package that defines them. */
 export async function buildCli() {
   await bundle('apps/cli', 'src/main.ts', {});
   const { run } = await import(pathToFileURL(at('apps/cli/dist/main.js')).href);
-  let schema = '';
-  await run(['schema'], { stdin: [], out: (text) => (schema += text), err: () => {} });
   mkdirSync(at('packages/station'), { recursive: true });
-  writeFileSync(at('packages/station/station.schema.json'), schema);
+  for (const [name, args] of [
+    ['station', []],
+    ['kit', ['kit']],
+  ]) {
+    let schema = '';
+    await run(['schema', ...args], { stdin: [], out: (text) => (schema += text), err: () => {} });
+    writeFileSync(at(`packages/station/${name}.schema.json`), schema);
+  }
 }
 
 export async function buildServer() {

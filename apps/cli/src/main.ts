@@ -1,6 +1,7 @@
 import { readFile, stat } from 'node:fs/promises';
 import {
   evaluate,
+  kitJsonSchema,
   LARGEST_FILE_BYTES,
   parseStationText,
   stationJsonSchema,
@@ -16,6 +17,7 @@ export interface Streams {
 
 const USAGE = `Use: gangway evaluate FILE...   one JSON report a line; - reads standard input
      gangway schema             the JSON Schema of the station file
+     gangway schema kit         the JSON Schema of the kit file
 `;
 
 type Read = { ok: true; text: string } | { ok: false; problem: Problem };
@@ -53,8 +55,9 @@ async function readStation(file: string, stdin: Streams['stdin']): Promise<Read>
 /** Runs one command. @returns the exit code: 0 when every file was read, 2 otherwise */
 export async function run(args: readonly string[], streams: Streams): Promise<number> {
   const [command, ...files] = args;
-  if (command === 'schema' && files.length === 0) {
-    streams.out(`${JSON.stringify(stationJsonSchema(), null, 2)}\n`);
+  if (command === 'schema' && (files.length === 0 || (files.length === 1 && files[0] === 'kit'))) {
+    const schema = files.length === 0 ? stationJsonSchema() : kitJsonSchema();
+    streams.out(`${JSON.stringify(schema, null, 2)}\n`);
     return 0;
   }
   if (command === '--help' || command === '-h' || command === 'help') {

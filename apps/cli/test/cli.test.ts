@@ -86,6 +86,10 @@ describe('gangway', () => {
     expect(code).toBe(0);
     const shipped = new URL('../../../packages/station/station.schema.json', import.meta.url);
     expect(JSON.parse(out)).toEqual(JSON.parse(readFileSync(shipped, 'utf8')));
+    const kit = await command(['schema', 'kit']);
+    const shippedKit = new URL('../../../packages/station/kit.schema.json', import.meta.url);
+    expect(JSON.parse(kit.out)).toEqual(JSON.parse(readFileSync(shippedKit, 'utf8')));
+    expect((await command(['schema', 'boat'])).code).toBe(2);
   });
 
   it('says how it is used', async () => {
