@@ -3,6 +3,7 @@ const swc = [
   {
     jsc: {
       target: 'es2023',
+      experimental: { keepImportAttributes: true },
       parser: { syntax: 'typescript', tsx: true },
       transform: { react: { runtime: 'automatic' } },
     },

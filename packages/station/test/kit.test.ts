@@ -198,7 +198,7 @@ describe('items as they are written', () => {
   });
 
   it('keeps what the form does not know, and takes away what was emptied', () => {
-    const base = { ...item('Flat board 42').document, colour: 'red' } as KitItem;
+    const base = { ...item('Flat board 42').document, colour: 'red' } as unknown as KitItem;
     const { item: read } = itemFrom('board', { ...textsOf(base), mass_g: '' }, base);
     expect(read.ok && read.value).toMatchObject({ colour: 'red', offset_mm: 0 });
     expect(read.ok && 'mass_g' in read.value).toBe(false);

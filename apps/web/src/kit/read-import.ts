@@ -175,7 +175,11 @@ function readTable(
   encoding: Encoding,
   doubt: string | null,
 ): ImportRead {
-  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy' });
+  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, '').replace(/\r\n?/g, '\n'), {
+    // Ends of lines may be mixed where tables were joined by hand.
+    newline: '\n',
+    skipEmptyLines: 'greedy',
+  });
   const unclosed = parsed.errors.find(({ type }) => type === 'Quotes');
   if (unclosed) {
     return refused(
