@@ -33,9 +33,22 @@ for (const light of ['daylight', 'darkcloth']) {
     await page.goto(job);
     await expect(page.getByRole('listitem')).toHaveCount(1);
     await check();
-    await page.goto(`${ADDRESS}/jobs`);
-    await expect(page.getByRole('listitem').first()).toBeVisible();
-    await check();
+    for (const path of [
+      'jobs',
+      'kit',
+      'kit/b0000000-0000-4000-8000-000000000001',
+      'kit/import',
+      'rigs',
+      'rigs/c0000000-0000-4000-8000-000000000007',
+      'rigs/c0000000-0000-4000-8000-000000000006/match',
+      'rigs/compare?rigs=c0000000-0000-4000-8000-000000000001,c0000000-0000-4000-8000-000000000004',
+    ]) {
+      await page.goto(`${ADDRESS}/${path}`);
+      await expect(
+        page.getByRole('heading', { level: 1 }).or(page.getByLabel('Name of the rig')),
+      ).toBeVisible();
+      await check();
+    }
     expect(errors).toEqual([]);
   });
 }
@@ -45,7 +58,14 @@ test('on a phone nothing is wider than the screen and the scales are there', asy
 }) => {
   const page = await browser.newPage({ viewport: { width: 390, height: 844 }, hasTouch: true });
   const { cover, station } = await freshStation();
-  for (const address of [cover, `${station}/view`, `${ADDRESS}/jobs`]) {
+  for (const address of [
+    cover,
+    `${station}/view`,
+    ...['jobs', 'kit', 'kit/new/lens', 'kit/import', 'rigs'].map((path) => `${ADDRESS}/${path}`),
+    `${ADDRESS}/rigs/c0000000-0000-4000-8000-000000000016`,
+    `${ADDRESS}/rigs/c0000000-0000-4000-8000-000000000006/match`,
+    `${ADDRESS}/rigs/compare?rigs=c0000000-0000-4000-8000-000000000001`,
+  ]) {
     await page.goto(address);
     await expect(page.getByRole('banner')).toBeVisible();
     await page.waitForTimeout(300);

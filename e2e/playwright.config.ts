@@ -8,7 +8,7 @@ export default defineConfig({
   fullyParallel: false,
   workers: 2,
   timeout: 240_000,
-  expect: { timeout: 40_000 },
+  expect: { timeout: Number(process.env.PATIENCE_MS ?? 40_000) },
   reporter: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ? [['list'], ['json']] : [['list']],
   use: {
     viewport: { width: 1280, height: 800 },

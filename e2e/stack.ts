@@ -14,13 +14,19 @@ export interface Stack {
   readonly end: () => Promise<void>;
 }
 
-export async function startStack(name: string, firstPort: number): Promise<Stack> {
+export async function startStack(
+  name: string,
+  firstPort: number,
+  demo: 'on' | 'off' = 'on',
+): Promise<Stack> {
   const database = localPostgres(name);
   await database.stop();
   database.forget();
   const databaseUrl = await database.start();
   const port = await freePort(firstPort);
-  let server: ChildProcess = (await startServer({ port, databaseUrl, logLevel: 'silent' })).child;
+  const start = async (): Promise<ChildProcess> =>
+    (await startServer({ port, databaseUrl, logLevel: 'silent', demo })).child;
+  let server = await start();
   return {
     address: `http://127.0.0.1:${port}`,
     killServer: async () => {
@@ -32,7 +38,7 @@ export async function startStack(name: string, firstPort: number): Promise<Stack
       await ended(server);
     },
     startServer: async () => {
-      server = (await startServer({ port, databaseUrl, logLevel: 'silent' })).child;
+      server = await start();
     },
     stopDatabase: () => database.stop(),
     startDatabase: () => database.resume(),

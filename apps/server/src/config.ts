@@ -7,6 +7,8 @@ const environment = z.object({
   LOG_LEVEL: z.enum(['fatal', 'error', 'warn', 'info', 'debug', 'silent']).default('info'),
   /** More names under which a browser may reach this server, separated by commas. */
   ALLOWED_HOSTS: z.string().default(''),
+  /** `off` begins with nothing: no demo job, an empty kit. */
+  DEMO: z.enum(['on', 'off'], { error: 'must be on or off' }).default('on'),
   WEB_FOLDER: z.string().min(1),
   MIGRATIONS_FOLDER: z.string().min(1),
 });
@@ -17,6 +19,7 @@ export interface Config {
   readonly port: number;
   readonly logLevel: string;
   readonly allowedHosts: ReadonlySet<string>;
+  readonly demo: boolean;
   readonly webFolder: string;
   readonly migrationsFolder: string;
 }
@@ -37,6 +40,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     port: data.PORT,
     logLevel: data.LOG_LEVEL,
     allowedHosts: new Set(['localhost', '127.0.0.1', '[::1]', ...named.filter(Boolean)]),
+    demo: data.DEMO === 'on',
     webFolder: data.WEB_FOLDER,
     migrationsFolder: data.MIGRATIONS_FOLDER,
   };

@@ -34,7 +34,7 @@ async function prepare(): Promise<void> {
   for (;;) {
     try {
       await applyMigrations(connection.db, config.migrationsFolder);
-      await loadDemo(connection.db);
+      if (config.demo) await loadDemo(connection.db);
       state.ready = !state.stopping;
       return;
     } catch (error) {

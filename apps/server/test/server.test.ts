@@ -27,6 +27,7 @@ describe('configuration', () => {
     [{ ...SOUND, PORT: 'many' }, 'PORT'],
     [{ ...SOUND, PORT: '70000' }, 'PORT'],
     [{ ...SOUND, LOG_LEVEL: 'loud' }, 'LOG_LEVEL'],
+    [{ ...SOUND, DEMO: 'perhaps' }, 'DEMO'],
   ])('names the variable that does not serve: %j', (env, name) => {
     expect(() => readConfig(env)).toThrow(name);
   });

@@ -315,6 +315,7 @@ function Preview({
               <label key={index} className="flex items-baseline justify-between gap-2">
                 <span className="truncate text-quiet">{heading || `Column ${index + 1}`}</span>
                 <select
+                  aria-label={`Column “${heading || index + 1}” holds`}
                   value={preview.mapping[index] ?? ''}
                   onChange={(event) =>
                     onLook({

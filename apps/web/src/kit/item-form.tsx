@@ -102,7 +102,7 @@ export function ItemForm({ kind, base, baseRevision, draftKey, names, onSave }: 
     <form
       noValidate
       onSubmit={(event) => void submit(event)}
-      className="grid gap-x-12 gap-y-6 pb-24 lg:grid-cols-[minmax(0,1fr)_20rem]"
+      className="grid grid-cols-[minmax(0,1fr)] gap-x-12 gap-y-6 pb-24 lg:grid-cols-[minmax(0,1fr)_20rem]"
     >
       <div className="space-y-6">
         {KIT_FIELDS[kind].map((group) => (

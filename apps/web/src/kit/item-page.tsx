@@ -71,7 +71,7 @@ function NewItem({ kind }: { kind: Kind }) {
 
 export function ItemPage() {
   const { item: id = '' } = useParams();
-  const { data, error } = useItemQuery(id);
+  const { currentData: data, error } = useItemQuery(id);
   if (error) {
     return 'status' in error && [404, 422].includes(Number(error.status)) ? (
       <NotFound />

@@ -193,6 +193,7 @@ export function KitPage() {
         </div>
         <ListState error={error} loading={!data} empty={false} whenEmpty="" />
         {data && data.length === 0 && <Empty archived={archived} />}
+        {data && !archived && <NextStep counts={counts} />}
         {data && data.length > 0 && found.length === 0 && (
           <p className="py-6 text-quiet">
             Nothing in the kit has all of that.{' '}
@@ -244,6 +245,26 @@ export function KitPage() {
         />
       )}
     </div>
+  );
+}
+
+/** With the first few things in the kit: what to do next. */
+function NextStep({ counts }: { counts: ReadonlyMap<Kind, number> }) {
+  const total = [...counts.values()].reduce((sum, count) => sum + count, 0);
+  if (total === 0 || total > 4) return null;
+  const [lens, back] = [counts.get('lens') ?? 0, counts.get('back') ?? 0];
+  const [to, words] =
+    lens === 0
+      ? ['/kit/new/lens', 'Next: add your lens']
+      : back === 0
+        ? ['/kit/new/back', 'Next: add your back']
+        : ['/rigs', 'Next: put them together as a rig'];
+  return (
+    <p className="border-l-4 border-within px-3 py-2">
+      <Link to={to} className="font-medium underline underline-offset-4">
+        {words}
+      </Link>
+    </p>
   );
 }
 

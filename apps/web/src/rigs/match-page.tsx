@@ -35,7 +35,7 @@ import { SideChoice } from './side-choice.js';
 
 export function MatchPage() {
   const { rig: id = '' } = useParams();
-  const { data, error } = useRigQuery(id, { refetchOnMountOrArgChange: true });
+  const { currentData: data, error } = useRigQuery(id);
   if (error && 'status' in error && [404, 422].includes(Number(error.status))) return <NotFound />;
   if (!data) return <Loading message={error ? sentence(error) : null} />;
   if (!isWhole(data.document)) return <NotFound />;
@@ -82,6 +82,10 @@ function FigureLine({ label, figure, unit }: { label: string; figure: Figure; un
   );
 }
 
+/** How much room, m, is wanting behind the camera. */
+const roomMissing = ({ distanceMm }: MatchedPicture, roomM: number | null): number =>
+  roomM === null ? 0 : distanceMm / 1000 - roomM;
+
 function Match({ id, rig }: { id: string; rig: WholeRig }) {
   const units = useAppSelector((state) => state.preferences.units);
   const bare = units === 'feet' ? 'ft' : 'm';
@@ -117,7 +121,7 @@ function Match({ id, rig }: { id: string; rig: WholeRig }) {
         }
       : null;
   const behindMm = (behind.value ?? 0) * 1000;
-  const missing = matches && room.value !== null ? matches.place.distanceMm / 1000 - room.value : 0;
+  const missing = matches ? roomMissing(matches.place, room.value) : 0;
 
   return (
     <>

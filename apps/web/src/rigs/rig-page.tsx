@@ -18,7 +18,13 @@ import {
   type Rig,
   type WholeRig,
 } from '@gangway/station';
-import { useCreateRigMutation, useKitQuery, type StoredItem, type StoredRig } from '../kit/api.js';
+import {
+  useCreateRigMutation,
+  useKitQuery,
+  useRigQuery,
+  type StoredItem,
+  type StoredRig,
+} from '../kit/api.js';
 import { sentence } from '../store/api.js';
 import { Button } from '../ui/button.js';
 import { useNotice } from '../ui/notices.js';
@@ -32,11 +38,11 @@ import { ProblemList } from './problem-list.js';
 import { RigConflict } from './rig-conflict.js';
 import { RigFiguresList } from './rig-figures.js';
 import { UpdateNotice } from './update-notice.js';
-import { useRig, useStoredRig, type RigSaving } from './use-rig.js';
+import { useRig, type RigSaving } from './use-rig.js';
 
 export function RigPage() {
   const { rig: id = '' } = useParams();
-  const { data, error } = useStoredRig(id);
+  const { currentData: data, error } = useRigQuery(id);
   if (error) {
     return 'status' in error && [404, 422].includes(Number(error.status)) ? (
       <NotFound />

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { parseRig, type Rig } from '@gangway/station';
 import { isAway, sentence } from '../store/api.js';
-import { currentIn, useRigQuery, useSaveRigMutation, type StoredRig } from '../kit/api.js';
+import { currentIn, useSaveRigMutation, type StoredRig } from '../kit/api.js';
 
 /** How the open rig stands with the server. */
 export type RigSaving =
@@ -37,11 +37,6 @@ function keep(id: string, draft: Draft | null): void {
 
 const AGAIN_MS = 2000;
 const MOST_STEPS = 100;
-
-/** The rig as the server has it, or the reason why there is none. */
-export function useStoredRig(id: string) {
-  return useRigQuery(id, { refetchOnMountOrArgChange: true });
-}
 
 /** An open rig: every change is kept in the browser at once and saved behind it. */
 export function useRig(stored: StoredRig) {
@@ -106,7 +101,9 @@ export function useRig(stored: StoredRig) {
     (next: Rig): string | null => {
       const read = parseRig(next);
       if (!read.ok) return `This ${read.problems[0]!.message}.`;
-      setPast((steps) => [...steps.slice(-MOST_STEPS), latest.current]);
+      // Taken now: by the time the state is worked out the rig has changed.
+      const before = latest.current;
+      setPast((steps) => [...steps.slice(-MOST_STEPS), before]);
       setFuture([]);
       put(read.value);
       return null;
@@ -137,7 +134,8 @@ export function useRig(stored: StoredRig) {
     if (saving.kind !== 'conflict') return;
     const { current } = saving;
     base.current = current.revision;
-    setPast((steps) => [...steps, latest.current]);
+    const before = latest.current;
+    setPast((steps) => [...steps, before]);
     latest.current = current.document;
     sent.current = current.document;
     setRig(current.document);
