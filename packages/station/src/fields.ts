@@ -1,3 +1,4 @@
+import './jitless.js';
 import * as z from 'zod';
 
 /**

@@ -17,8 +17,7 @@ import { PageTop } from '../ui/page-top.js';
 import { RowMenu } from '../ui/row-menu.js';
 import { STANDING_TEXT } from '../ui/standing.js';
 import { NotFound } from '../ui/states.js';
-import { ListState } from './list-state.js';
-import { AGAIN_MS } from './jobs-page.js';
+import { AGAIN_MS, ListState } from './list-state.js';
 
 export function JobPage() {
   const { job: jobId = '' } = useParams();
@@ -99,7 +98,7 @@ export function JobPage() {
               <StationLine stored={stored} />
               <RowMenu
                 label={`More for ${stored.document.name}`}
-                items={[
+                itemsOf={() => [
                   {
                     label: 'Duplicate',
                     onSelect: () =>

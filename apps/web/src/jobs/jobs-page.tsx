@@ -15,10 +15,7 @@ import { useNotice } from '../ui/notices.js';
 import { PageTop } from '../ui/page-top.js';
 import { RowMenu } from '../ui/row-menu.js';
 import { Sections } from '../ui/sections.js';
-import { ListState } from './list-state.js';
-
-/** Asked again this often while the server or its database is away. */
-export const AGAIN_MS = 2000;
+import { AGAIN_MS, ListState } from './list-state.js';
 
 export function JobsPage() {
   const [archived, setArchived] = useState(false);
@@ -95,7 +92,7 @@ export function JobsPage() {
               </Link>
               <RowMenu
                 label={`More for ${job.name}`}
-                items={[
+                itemsOf={() => [
                   { label: 'Rename', onSelect: () => setNaming(job) },
                   {
                     label: 'Duplicate',

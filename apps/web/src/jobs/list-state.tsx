@@ -1,5 +1,8 @@
 import { isAway, sentence } from '../store/api.js';
 
+/** A list is asked for again this often while the server or its database is away. */
+export const AGAIN_MS = 2000;
+
 interface Props {
   error: unknown;
   loading: boolean;

@@ -17,7 +17,14 @@ import { Button } from '../ui/button.js';
 import { PageTop } from '../ui/page-top.js';
 import { Sections } from '../ui/sections.js';
 import { kitApi, useImportPartMutation, useKitQuery, useTakeBackImportMutation } from './api.js';
-import type { Encoding, ImportAnswer, ImportAsk, ImportPreview, ImportRow } from './read-import.js';
+import type {
+  Encoding,
+  ImportAsk,
+  ImportMessage,
+  ImportPreview,
+  ImportRead,
+  ImportRow,
+} from './read-import.js';
 
 const TABLE_WORDS: Record<Table, string> = {
   lens: 'Lenses',
@@ -42,7 +49,7 @@ interface Wanted {
 }
 
 /** Reads in a worker, so that twenty thousand lines hold up nothing. */
-function useReader(): (ask: Omit<ImportAsk, 'ask'>) => Promise<ImportAnswer> {
+function useReader(): (ask: Omit<ImportAsk, 'ask'>) => Promise<ImportRead> {
   const worker = useRef<Worker | null>(null);
   const count = useRef(0);
   useEffect(() => () => worker.current?.terminate(), []);
@@ -53,13 +60,18 @@ function useReader(): (ask: Omit<ImportAsk, 'ask'>) => Promise<ImportAnswer> {
     const number = ++count.current;
     const at = worker.current;
     return new Promise((resolve) => {
-      const hear = (event: MessageEvent<ImportAnswer>): void => {
-        if (event.data.ask !== number) return;
+      const rows: ImportRow[] = [];
+      const hear = ({ data }: MessageEvent<ImportMessage>): void => {
+        if (data.ask !== number) return;
+        if (data.kind === 'rows') {
+          rows.push(...data.rows);
+          return;
+        }
         at.removeEventListener('message', hear);
-        resolve(event.data);
+        resolve(data.read.kind === 'refused' ? data.read : { ...data.read, rows });
       };
       at.addEventListener('message', hear);
-      at.postMessage({ ...ask, ask: number });
+      at.postMessage({ ...ask, ask: number }, [ask.bytes]);
     });
   }, []);
 }
@@ -87,19 +99,27 @@ export function ImportPage() {
   const look = async (next: Wanted): Promise<void> => {
     setWanted(next);
     setStanding({ kind: 'reading' });
-    const answer = await read({
-      bytes: await next.file.arrayBuffer(),
-      name: next.file.name,
-      encoding: next.encoding,
-      table: next.table,
-      mapping: next.mapping,
-      taken: (kit ?? []).map(
-        ({ document }) => `${document.kind}:${document.name.trim().toLowerCase()}`,
-      ),
-      lenses: (kit ?? []).flatMap((stored) =>
-        stored.document.kind === 'lens' ? [stored as Stored<KitItemOf<'lens'>>] : [],
-      ),
-    });
+    const question = async (lenses: ImportAsk['lenses']): Promise<ImportRead> =>
+      read({
+        bytes: await next.file.arrayBuffer(),
+        name: next.file.name,
+        encoding: next.encoding,
+        table: next.table,
+        mapping: next.mapping,
+        taken: (kit ?? []).map(
+          ({ document }) => `${document.kind}:${document.name.trim().toLowerCase()}`,
+        ),
+        lenses,
+      });
+    let answer = await question([]);
+    if (answer.kind === 'preview' && answer.table === 'circle') {
+      // Only a table of circles asks for the lenses themselves, which are many.
+      answer = await question(
+        (kit ?? []).flatMap((stored) =>
+          stored.document.kind === 'lens' ? [stored as Stored<KitItemOf<'lens'>>] : [],
+        ),
+      );
+    }
     setStanding(
       answer.kind === 'refused'
         ? { kind: 'refused', message: answer.message }

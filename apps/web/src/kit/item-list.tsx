@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useRef } from 'react';
+import { memo, useRef } from 'react';
 import { Link } from 'react-router';
 import { KIND_WORDS, mountsOf, summaryOf } from '@gangway/station';
 import { RowMenu, type MenuItem } from '../ui/row-menu.js';
@@ -7,6 +7,7 @@ import type { StoredItem } from './api.js';
 
 interface Props {
   items: readonly StoredItem[];
+  /** Asked when a menu is opened. */
   menuOf: (stored: StoredItem) => MenuItem[];
   asideOf: (stored: StoredItem) => string;
 }
@@ -20,44 +21,55 @@ export function ItemList({ items, menuOf, asideOf }: Props) {
     count: items.length,
     getScrollElement: () => box.current,
     estimateSize: () => ROW_PX,
-    overscan: 8,
+    getItemKey: (index) => items[index]!.id,
+    overscan: 4,
   });
   return (
     <div ref={box} className="min-h-0 flex-1 overflow-y-auto pb-4">
       <ul aria-label="Kit" className="relative" style={{ height: rows.getTotalSize() }}>
-        {rows.getVirtualItems().map(({ index, start }) => {
-          const stored = items[index]!;
-          const { document } = stored;
-          return (
-            <li
-              key={stored.id}
-              aria-setsize={items.length}
-              aria-posinset={index + 1}
-              style={{ height: ROW_PX, transform: `translateY(${start}px)` }}
-              className="absolute inset-x-0 top-0 flex items-center border-b border-rule hover:bg-paper"
-            >
-              <Link
-                to={`/kit/${stored.id}`}
-                className="flex min-w-0 flex-1 items-baseline gap-x-6 self-stretch px-2 py-2"
-              >
-                <span className="min-w-0 flex-1">
-                  <span className="block truncate text-[16px] font-medium">{document.name}</span>
-                  <span className="block truncate text-[13px] text-quiet">
-                    {KIND_WORDS[document.kind].one} · {summaryOf(document)}
-                  </span>
-                </span>
-                <span className="hidden w-56 truncate text-[13px] text-quiet md:block">
-                  {mountsOf(document)}
-                </span>
-                <span className="hidden w-36 truncate text-right text-[13px] text-quiet lg:block">
-                  {asideOf(stored)}
-                </span>
-              </Link>
-              <RowMenu label={`More for ${document.name}`} items={menuOf(stored)} />
-            </li>
-          );
-        })}
+        {rows.getVirtualItems().map(({ index, start, key }) => (
+          <li
+            key={key}
+            aria-setsize={items.length}
+            aria-posinset={index + 1}
+            style={{ height: ROW_PX, transform: `translateY(${start}px)` }}
+            className="absolute inset-x-0 top-0 flex items-center border-b border-rule hover:bg-paper"
+          >
+            <Line stored={items[index]!} menuOf={menuOf} asideOf={asideOf} />
+          </li>
+        ))}
       </ul>
     </div>
   );
 }
+
+/** Drawn once while it is in sight, however far it is moved. */
+const Line = memo(function Line({
+  stored,
+  menuOf,
+  asideOf,
+}: { stored: StoredItem } & Omit<Props, 'items'>) {
+  const { document } = stored;
+  return (
+    <>
+      <Link
+        to={`/kit/${stored.id}`}
+        className="flex min-w-0 flex-1 items-baseline gap-x-6 self-stretch px-2 py-2"
+      >
+        <span className="min-w-0 flex-1">
+          <span className="block truncate text-[16px] font-medium">{document.name}</span>
+          <span className="block truncate text-[13px] text-quiet">
+            {KIND_WORDS[document.kind].one} · {summaryOf(document)}
+          </span>
+        </span>
+        <span className="hidden w-56 truncate text-[13px] text-quiet md:block">
+          {mountsOf(document)}
+        </span>
+        <span className="hidden w-36 truncate text-right text-[13px] text-quiet lg:block">
+          {asideOf(stored)}
+        </span>
+      </Link>
+      <RowMenu label={`More for ${document.name}`} itemsOf={() => menuOf(stored)} />
+    </>
+  );
+});

@@ -1,10 +1,9 @@
 import clsx from 'clsx';
 import { formatDistanceToNow } from 'date-fns';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { KIND_WORDS, KINDS, mountsOf, sizeOf, summaryOf, type Kind } from '@gangway/station';
-import { AGAIN_MS } from '../jobs/jobs-page.js';
-import { ListState } from '../jobs/list-state.js';
+import { AGAIN_MS, ListState } from '../jobs/list-state.js';
 import { sentence } from '../store/api.js';
 import { ActionMenu } from '../ui/action-menu.js';
 import { Button } from '../ui/button.js';
@@ -56,6 +55,9 @@ function search(entries: readonly Entry[], wanted: string, kind: Kind | null): E
   );
 }
 
+const asideOf = (stored: StoredItem): string =>
+  formatDistanceToNow(stored.updatedAt, { addSuffix: true });
+
 export function KitPage() {
   const [archived, setArchived] = useState(false);
   const [kind, setKind] = useState<Kind | null>(null);
@@ -105,12 +107,35 @@ export function KitPage() {
     return of;
   }, [entries]);
 
-  const told = async (work: Promise<{ error?: unknown }>): Promise<void> => {
-    const { error: failed } = await work;
-    if (failed) notice([sentence(failed)]);
-  };
+  const told = useCallback(
+    async (work: Promise<{ error?: unknown }>): Promise<void> => {
+      const { error: failed } = await work;
+      if (failed) notice([sentence(failed)]);
+    },
+    [notice],
+  );
+  const documents = () => items.map(({ document }) => document);
 
-  const documents = items.map(({ document }) => document);
+  // The lines are drawn anew only when these change.
+  const menuOf = useCallback(
+    (stored: StoredItem) => [
+      { label: 'Used by', onSelect: () => setAsked({ stored, then: 'look' }) },
+      {
+        label: 'Duplicate',
+        onSelect: () => void told(duplicate({ id: stored.id, newId: crypto.randomUUID() })),
+      },
+      archived
+        ? {
+            label: 'Restore',
+            onSelect: () => void told(archive({ id: stored.id, archived: false })),
+          }
+        : { label: 'Archive', onSelect: () => setAsked({ stored, then: 'archive' }) },
+      ...(archived
+        ? [{ label: 'Delete for good', onSelect: () => setAsked({ stored, then: 'delete' }) }]
+        : []),
+    ],
+    [archived, told, duplicate, archive],
+  );
 
   return (
     <div className="flex h-full flex-col">
@@ -125,10 +150,10 @@ export function KitPage() {
             <ActionMenu
               label="Save as file"
               items={[
-                { label: 'What is listed, as a kit file', onSelect: () => exportKit(documents) },
-                { label: 'Lenses as a table', onSelect: () => exportTable('lens', documents) },
-                { label: 'Backs as a table', onSelect: () => exportTable('back', documents) },
-                { label: 'Circles as a table', onSelect: () => exportCircles(documents) },
+                { label: 'What is listed, as a kit file', onSelect: () => exportKit(documents()) },
+                { label: 'Lenses as a table', onSelect: () => exportTable('lens', documents()) },
+                { label: 'Backs as a table', onSelect: () => exportTable('back', documents()) },
+                { label: 'Circles as a table', onSelect: () => exportCircles(documents()) },
               ]}
             />
             <Button onClick={() => void navigate('/kit/import')}>Import</Button>
@@ -209,26 +234,7 @@ export function KitPage() {
             </button>
           </p>
         )}
-        <ItemList
-          items={items}
-          menuOf={(stored) => [
-            { label: 'Used by', onSelect: () => setAsked({ stored, then: 'look' }) },
-            {
-              label: 'Duplicate',
-              onSelect: () => void told(duplicate({ id: stored.id, newId: crypto.randomUUID() })),
-            },
-            archived
-              ? {
-                  label: 'Restore',
-                  onSelect: () => void told(archive({ id: stored.id, archived: false })),
-                }
-              : { label: 'Archive', onSelect: () => setAsked({ stored, then: 'archive' }) },
-            ...(archived
-              ? [{ label: 'Delete for good', onSelect: () => setAsked({ stored, then: 'delete' }) }]
-              : []),
-          ]}
-          asideOf={(stored) => formatDistanceToNow(stored.updatedAt, { addSuffix: true })}
-        />
+        <ItemList items={items} menuOf={menuOf} asideOf={asideOf} />
       </main>
       {asked && (
         <UsedByDialog

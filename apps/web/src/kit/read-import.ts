@@ -59,7 +59,11 @@ export interface ImportPreview {
 }
 
 export type ImportRead = ImportPreview | { readonly kind: 'refused'; readonly message: string };
-export type ImportAnswer = ImportRead & { readonly ask: number };
+
+/** What the worker says: the lines in parts, then the rest. */
+export type ImportMessage =
+  | { readonly ask: number; readonly kind: 'rows'; readonly rows: readonly ImportRow[] }
+  | { readonly ask: number; readonly kind: 'end'; readonly read: ImportRead };
 
 /** Most lines a table may have; past it, split it. */
 export const MOST_LINES = 50_000;

@@ -9,8 +9,7 @@ import {
   trimmed,
   type Rig,
 } from '@gangway/station';
-import { AGAIN_MS } from '../jobs/jobs-page.js';
-import { ListState } from '../jobs/list-state.js';
+import { AGAIN_MS, ListState } from '../jobs/list-state.js';
 import {
   useArchiveRigMutation,
   useCreateRigMutation,
@@ -116,7 +115,7 @@ export function RigsPage() {
               <RigLine stored={stored} />
               <RowMenu
                 label={`More for ${stored.document.name}`}
-                items={[
+                itemsOf={() => [
                   {
                     label: 'Duplicate',
                     onSelect: () =>

@@ -1,5 +1,6 @@
 import { DropdownMenu } from 'radix-ui';
 import { Ellipsis } from 'lucide-react';
+import { useState } from 'react';
 
 export interface MenuItem {
   label: string;
@@ -26,16 +27,31 @@ export const MenuContent = ({ items }: { items: readonly MenuItem[] }) => (
   </DropdownMenu.Portal>
 );
 
-export function RowMenu({ label, items }: { label: string; items: readonly MenuItem[] }) {
-  return (
-    <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger
+const TRIGGER = 'flex size-11 shrink-0 items-center justify-center text-quiet hover:text-ink';
+
+/** The menu of one line. Lists are long: until it is asked for, it is a plain button. */
+export function RowMenu({ label, itemsOf }: { label: string; itemsOf: () => readonly MenuItem[] }) {
+  const [asked, setAsked] = useState(false);
+  const dots = <Ellipsis size={18} aria-hidden />;
+  if (!asked) {
+    return (
+      <button
+        type="button"
         aria-label={label}
-        className="flex size-11 shrink-0 items-center justify-center text-quiet hover:text-ink"
+        aria-haspopup="menu"
+        onClick={() => setAsked(true)}
+        className={TRIGGER}
       >
-        <Ellipsis size={18} aria-hidden />
+        {dots}
+      </button>
+    );
+  }
+  return (
+    <DropdownMenu.Root modal={false} defaultOpen>
+      <DropdownMenu.Trigger aria-label={label} className={TRIGGER}>
+        {dots}
       </DropdownMenu.Trigger>
-      <MenuContent items={items} />
+      <MenuContent items={itemsOf()} />
     </DropdownMenu.Root>
   );
 }

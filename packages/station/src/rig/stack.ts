@@ -156,6 +156,9 @@ export interface Multiplied {
 
 /** Multipliers on either side of the movements, in order from the lens. */
 export function multiplied(chain: readonly ChainPart[], bareCircleMm: number): Multiplied {
+  if (!chain.some((part) => part.kind === 'multiplier')) {
+    return { combined: 1, behind: 1, circleMm: bareCircleMm };
+  }
   const at = movementCarrier(chain);
   const front = throughMultipliers(asMultipliers(chain.slice(0, at + 1)), bareCircleMm);
   const circle = front.bareCircleMm * front.factor;
@@ -166,15 +169,17 @@ export function multiplied(chain: readonly ChainPart[], bareCircleMm: number): M
 /** The bare lens as it focuses on this rig. */
 export function focusingLensOf(rig: RigParts): FocusingLens {
   const { lens } = rig;
+  // Most lenses give no closest setting; what follows is asked hundreds of times a frame.
+  if (!lens.close_focus) return focusingLens(lens.focal_length_mm, null);
   const stack = stackOf(rig);
   // Drawn out on a bellows the lens itself stays as it is.
-  const breathes = !stack.bellows && lens.close_focus && ownFocusing(rig, stack) !== 'none';
+  const breathes = !stack.bellows && ownFocusing(rig, stack) !== 'none';
   return focusingLens(
     lens.focal_length_mm,
     breathes
       ? {
-          distanceMm: lens.close_focus!.distance_mm,
-          magnification: lens.close_focus!.magnification,
+          distanceMm: lens.close_focus.distance_mm,
+          magnification: lens.close_focus.magnification,
         }
       : null,
     stack.bellows ? 0 : stack.excessMm[0],

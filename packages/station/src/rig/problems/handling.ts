@@ -53,6 +53,7 @@ export const openShutter: Check = ({ station: { lens } }) =>
     : [];
 
 export const modified: Check = ({ station: { lens, chain, back } }) => {
+  if (!lens.modified && !back.modified && !chain.some((part) => part.modified)) return [];
   const altered = [
     ...(lens.modified ? [{ joint: 0, name: named(lens, 'The lens') }] : []),
     ...chain.flatMap((part, joint) => (part.modified ? [{ joint, name: partName(part) }] : [])),

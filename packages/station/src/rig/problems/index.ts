@@ -1,4 +1,5 @@
-import { reachOf, stackOf } from '../stack.js';
+import type { Reach } from '@gangway/optics';
+import { reachOf, stackOf, type Stack } from '../stack.js';
 import { setup as setupOf, type Setup } from '../../setup.js';
 import type { Station } from '../../schema.js';
 import { bellowsCramped, bellowsTooLong, bellowsTooShort } from './bellows.js';
@@ -58,14 +59,22 @@ const MOUNTING: ReadonlySet<ProblemCode> = new Set<ProblemCode>([
 export const keepsApart = ({ code, severity }: Pick<RigProblem, 'code' | 'severity'>): boolean =>
   severity === 'stop' && MOUNTING.has(code);
 
+const LISTED = Object.entries(CHECKS) as [ProblemCode, Check][];
+
 /** All that is wrong or noteworthy with how a station's rig is put together, worst first. */
-export function rigProblems(station: Station, setup: Setup = setupOf(station)): RigProblem[] {
-  const stack = stackOf(station);
-  const asked: Asked = { station, setup, stack, reach: reachOf(station, stack) };
-  const found = Object.entries(CHECKS).flatMap(([code, check]) =>
-    (check as Check)(asked).map((finding) => ({ code: code as ProblemCode, ...finding })),
-  );
-  return found.sort((a, b) => Number(a.severity === 'warn') - Number(b.severity === 'warn'));
+export function rigProblems(
+  station: Station,
+  setup: Setup = setupOf(station),
+  stack: Stack = stackOf(station),
+  reach: Reach = reachOf(station, stack),
+): RigProblem[] {
+  const asked: Asked = { station, setup, stack, reach };
+  const found: RigProblem[] = [];
+  for (const [code, check] of LISTED) {
+    for (const finding of check(asked)) found.push({ code, ...finding });
+  }
+  const weight = { stop: 0, warn: 1 };
+  return found.sort((a, b) => weight[a.severity] - weight[b.severity]);
 }
 
 export type { Finding, Severity, Want } from './problem.js';

@@ -15,47 +15,51 @@ export const partName = (part: ChainPart): string => named(part, KIND_WORDS[part
 
 const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
 
-interface Side {
-  readonly name: string;
-  readonly mount: string | undefined;
-}
-
-/** The two faces at every joint, from the lens to the back. */
-function joints({ lens, chain, back }: Station): [Side, Side][] {
-  const ahead: Side[] = [
-    { name: named(lens, 'the lens'), mount: lens.mount },
-    ...chain.map((part) => ({ name: partName(part), mount: part.rear_mount })),
-  ];
-  const behind: Side[] = [
-    ...chain.map((part) => ({ name: partName(part), mount: part.front_mount })),
-    { name: named(back, 'the back'), mount: back.mount },
-  ];
-  return ahead.map((side, i) => [side, behind[i]!]);
-}
-
 const given = (mount: string | undefined): mount is string => Boolean(mount?.trim());
 
-export const mountMismatch: Check = ({ station }) =>
-  joints(station).flatMap(([front, rear], joint): Finding[] => {
-    if (!given(front.mount) || !given(rear.mount) || same(front.mount, rear.mount)) return [];
-    const { lens, back } = station;
-    const thicknessMm =
-      lens.register_mm !== undefined && back.register_mm !== undefined
-        ? adapterThicknessMm(lens.register_mm, back.register_mm)
-        : NaN;
-    const fits = station.chain.length === 0 && thicknessMm > 0;
-    return [
-      {
-        severity: 'stop',
-        joint,
-        message: `${front.name} has the mount ${front.mount}, ${rear.name} takes ${rear.mount}: they do not join.`,
-        cure: fits
-          ? `Put an adapter from ${front.mount} to ${rear.mount} between them, ${mm(thicknessMm, 2)} thick to keep infinity.`
-          : `Put a part from ${front.mount} to ${rear.mount} between them.`,
-        ...(fits ? { want: { kind: 'adapter' as const, thicknessMm } } : {}),
-      },
-    ];
-  });
+/** What stands on either side of a joint, by name. */
+function besideJoint({ lens, chain, back }: Station, joint: number): [string, string] {
+  return [
+    joint === 0 ? named(lens, 'the lens') : partName(chain[joint - 1]!),
+    joint === chain.length ? named(back, 'the back') : partName(chain[joint]!),
+  ];
+}
+
+const mountsOf = (part: ChainPart): [string | undefined, string | undefined] => [
+  part.front_mount,
+  part.rear_mount,
+];
+
+export const mountMismatch: Check = ({ station }) => {
+  const { lens, chain, back } = station;
+  const findings: Finding[] = [];
+  for (let joint = 0; joint <= chain.length; joint++) {
+    const ahead = joint === 0 ? lens.mount : mountsOf(chain[joint - 1]!)[1];
+    const behind = joint === chain.length ? back.mount : mountsOf(chain[joint]!)[0];
+    if (!given(ahead) || !given(behind) || same(ahead, behind)) continue;
+    findings.push(mismatch(station, joint, ahead, behind));
+  }
+  return findings;
+};
+
+function mismatch(station: Station, joint: number, ahead: string, behind: string): Finding {
+  const { lens, back, chain } = station;
+  const [front, rear] = besideJoint(station, joint);
+  const thicknessMm =
+    lens.register_mm !== undefined && back.register_mm !== undefined
+      ? adapterThicknessMm(lens.register_mm, back.register_mm)
+      : NaN;
+  const fits = chain.length === 0 && thicknessMm > 0;
+  return {
+    severity: 'stop',
+    joint,
+    message: `${front} has the mount ${ahead}, ${rear} takes ${behind}: they do not join.`,
+    cure: fits
+      ? `Put an adapter from ${ahead} to ${behind} between them, ${mm(thicknessMm, 2)} thick to keep infinity.`
+      : `Put a part from ${ahead} to ${behind} between them.`,
+    ...(fits ? { want: { kind: 'adapter' as const, thicknessMm } } : {}),
+  };
+}
 
 /** What the lens's rear barrel has to pass, part by part, until its end. */
 function barrelPath({ lens, chain, back }: Station): {
