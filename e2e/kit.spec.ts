@@ -187,7 +187,7 @@ test('circles of a lens come in as a change, and go back', async ({ page }) => {
     .setInputFiles(
       asFile('circles.csv', `lens,f_number,diameter_mm\n${name},8,66\n${name},2.8,60\n`),
     );
-  await page.getByRole('button', { name: 'Take in 1 changes' }).click();
+  await page.getByRole('button', { name: 'Take in 1 change' }).click();
   await expect(page.getByText('0 added, 1 changed.')).toBeVisible();
   expect((await get<Item>(`kit/${id}`)).document.circle).toEqual([
     { f_number: 2.8, diameter_mm: 60 },
@@ -233,4 +233,23 @@ test('the kit comes out as a file and as tables that read the same again', async
   await page.getByLabel('Kit file or table to import').setInputFiles(asFile('lenses.csv', table));
   // Read as it was written, guard taken off: so it is known to be there already.
   await expect(page.getByText('Same name', { exact: true })).toBeVisible();
+});
+
+test('a kit file dropped on the list is looked at first', async ({ page }) => {
+  await page.goto(`${ADDRESS}/kit`);
+  await expect(lines(page).first()).toBeVisible();
+  const data = await page.evaluateHandle(() => {
+    const transfer = new DataTransfer();
+    const kit = {
+      format: 'gangway.kit',
+      version: 1,
+      items: [{ kind: 'board', name: 'Dropped board', offset_mm: -15 }, { kind: 'board' }],
+    };
+    transfer.items.add(new File([JSON.stringify(kit)], 'kit.json', { type: 'application/json' }));
+    return transfer;
+  });
+  await page.dispatchEvent('body', 'drop', { dataTransfer: data });
+  await expect(page.getByRole('heading', { name: 'Import kit' })).toBeVisible();
+  await expect(page.getByText('Dropped board')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Take in 1 item' })).toBeEnabled();
 });

@@ -11,8 +11,17 @@ const FOLDER = at('docs/screenshots');
 const JOB = '/jobs/a0000000-0000-4000-8000-000000000001';
 const station = (n) =>
   `${JOB}/stations/a0000000-0000-4000-8000-${String(100 + n).padStart(12, '0')}`;
+const rig = (n) => `/rigs/c0000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
 const WIDE = { width: 1280, height: 800 };
 const PHONE = { width: 390, height: 844 };
+
+const TABLE = `name,focal length,f_min,f_max,circle,mount,weight,colour
+Quay 35 f/2.8,35 mm,f/2.8,f/22,f/2.8: 58; f/8: 62,Bayonet 44/48,0.5 kg,grey
+Shift 24 f/3.5,24,3.5,22,f/3.5: 62,Bayonet 18/54,780,black
+"Marsh 135, long",135,4,32,f/4: 170,,,
+Rope 50,-50,2,16,f/2: 44,,,
+Rope 80,80,8,4,f/8: 90,,,
+`;
 
 const VIEWS = [
   { name: 'jobs', path: '/jobs' },
@@ -26,6 +35,28 @@ const VIEWS = [
     name: 'cover-why',
     path: `${station(1)}/cover`,
     act: (page) => page.getByRole('button', { name: /^Why: margin/ }).click(),
+  },
+  { name: 'kit', path: '/kit' },
+  { name: 'kit-lens', path: '/kit/b0000000-0000-4000-8000-000000000001' },
+  { name: 'rigs', path: '/rigs' },
+  { name: 'bench', path: rig(7) },
+  { name: 'bench-darkcloth', path: rig(16), light: 'darkcloth' },
+  {
+    name: 'compare',
+    path: `/rigs/compare?rigs=${[1, 4, 6].map((n) => rig(n).slice(6)).join(',')}`,
+  },
+  { name: 'match', path: `${rig(6)}/match` },
+  {
+    name: 'import',
+    path: '/kit/import',
+    act: async (page) => {
+      await page.getByLabel('Kit file or table to import').setInputFiles({
+        name: 'lenses.csv',
+        mimeType: 'text/csv',
+        buffer: Buffer.from(TABLE),
+      });
+      await page.getByRole('button', { name: /^Take in/ }).waitFor();
+    },
   },
   { name: 'cover-phone', path: `${station(1)}/cover`, size: PHONE },
 ];

@@ -1,16 +1,22 @@
 import { useEffect, useRef, useState, type ReactNode } from 'react';
-import { useLocation } from 'react-router';
+import { useLocation, useNavigate } from 'react-router';
+import { dropKit } from './dropped-kit.js';
 import { useImport } from './use-import.js';
 
 const holdsFiles = (event: DragEvent): boolean =>
   event.dataTransfer?.types.includes('Files') ?? false;
 
-/** Takes station files dropped anywhere on the window: into the job on screen, or a new one. */
+/**
+ * Takes files dropped anywhere on the window: stations into the job on screen or a new one; on
+ * the pages of the kit, a kit or table to import.
+ */
 export function FileDrop({ children }: { children: ReactNode }) {
   const [over, setOver] = useState(false);
   const depth = useRef(0);
   const importFiles = useImport();
   const { pathname } = useLocation();
+  const navigate = useNavigate();
+  const inKit = /^\/(kit|rigs)\b/.test(pathname);
   const jobId = /^\/jobs\/([^/]+)/.exec(pathname)?.[1] ?? null;
 
   useEffect(() => {
@@ -32,7 +38,13 @@ export function FileDrop({ children }: { children: ReactNode }) {
       event.preventDefault();
       depth.current = 0;
       setOver(false);
-      void importFiles([...(event.dataTransfer?.files ?? [])], jobId);
+      const files = [...(event.dataTransfer?.files ?? [])];
+      if (!inKit) {
+        void importFiles(files, jobId);
+      } else if (files[0]) {
+        dropKit(files[0]);
+        void navigate('/kit/import');
+      }
     };
     addEventListener('dragenter', enter);
     addEventListener('dragleave', leave);
@@ -44,7 +56,7 @@ export function FileDrop({ children }: { children: ReactNode }) {
       removeEventListener('dragover', hold);
       removeEventListener('drop', drop);
     };
-  }, [importFiles, jobId]);
+  }, [importFiles, jobId, inKit, navigate]);
 
   return (
     <>
@@ -52,7 +64,11 @@ export function FileDrop({ children }: { children: ReactNode }) {
       {over && (
         <div className="pointer-events-none fixed inset-0 z-50 flex items-center justify-center border-4 border-within bg-paper/80">
           <p className="text-xl font-semibold">
-            {jobId ? 'Drop to add to this job' : 'Drop to begin a job'}
+            {inKit
+              ? 'Drop to look at it before it is taken in'
+              : jobId
+                ? 'Drop to add to this job'
+                : 'Drop to begin a job'}
           </p>
         </div>
       )}

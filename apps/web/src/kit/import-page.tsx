@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import {
   columnsOf,
@@ -11,6 +11,7 @@ import {
   type Stored,
   type Table,
 } from '@gangway/station';
+import { onKitDropped } from '../files/dropped-kit.js';
 import { isAway, sentence } from '../store/api.js';
 import { useAppDispatch } from '../store/store.js';
 import { Button } from '../ui/button.js';
@@ -126,6 +127,11 @@ export function ImportPage() {
         : { kind: 'preview', preview: answer },
     );
   };
+
+  const begin = useEffectEvent((file: File) => {
+    void look({ file, encoding: null, table: null, mapping: null });
+  });
+  useEffect(() => (kit ? onKitDropped((file) => begin(file)) : undefined), [kit]);
 
   const rows = standing.kind === 'preview' ? standing.preview.rows : NO_ROWS;
   const chosen = useMemo(
@@ -261,6 +267,11 @@ export function ImportPage() {
   );
 }
 
+const nounOf = (table: Table | null, count: number): string => {
+  const noun = table === 'circle' ? 'change' : 'item';
+  return count === 1 ? noun : `${noun}s`;
+};
+
 const NO_ROWS: readonly ImportRow[] = [];
 
 function Preview({
@@ -394,7 +405,7 @@ function Preview({
             </label>
           )}
           <Button look="strong" disabled={chosen.length === 0} onClick={onTake}>
-            Take in {chosen.length} {table === 'circle' ? 'changes' : 'items'}
+            Take in {chosen.length} {nounOf(table, chosen.length)}
           </Button>
         </div>
       )}

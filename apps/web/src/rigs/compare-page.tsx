@@ -3,6 +3,7 @@ import { Link, useSearchParams } from 'react-router';
 import {
   fieldAt,
   figuresOf,
+  formatNamed,
   FORMATS,
   isWhole,
   trimmed,
@@ -28,7 +29,7 @@ export function ComparePage() {
   const ids = (params.get('rigs') ?? '').split(',').filter(Boolean).slice(0, MOST);
   const { data, error } = useRigsQuery({ archived: false });
   const [side, setSide] = useState<MatchedSide>('diagonal');
-  const [reference, setReference] = useState(0);
+  const [reference, setReference] = useState<string>('24 × 36 mm');
   const [distanceM, setDistanceM] = useState(10);
   const whole = useMemo(
     () =>
@@ -39,7 +40,7 @@ export function ComparePage() {
   );
   if (!data) return <Loading message={error ? sentence(error) : null} />;
   const chosen = ids.flatMap((id) => whole.filter((each) => each.id === id));
-  const format = FORMATS[reference] ?? FORMATS[0];
+  const format = formatNamed(reference);
   const sides = { widthMm: format.width_mm, heightMm: format.height_mm };
   const columns = chosen.map(({ id, rig }) => ({ id, figures: figuresOf(rig, side, sides) }));
   const put = (next: readonly string[]): void =>
@@ -55,11 +56,11 @@ export function ComparePage() {
             Equivalents on
             <select
               value={reference}
-              onChange={(event) => setReference(Number(event.target.value))}
+              onChange={(event) => setReference(event.target.value)}
               className="min-h-9 border-b border-rule bg-page font-medium text-ink pointer-coarse:min-h-11"
             >
-              {FORMATS.map((each, index) => (
-                <option key={each.name} value={index}>
+              {FORMATS.map((each) => (
+                <option key={each.name} value={each.name}>
                   {each.name}
                 </option>
               ))}

@@ -5,6 +5,7 @@ import {
   backgroundScale,
   distance,
   evaluate,
+  formatNamed,
   FORMATS,
   fStop,
   isWhole,
@@ -95,9 +96,9 @@ function Match({ id, rig }: { id: string; rig: WholeRig }) {
   const room = useFigure(units === 'feet' ? '16 ft' : '5', (text) => parseDistanceM(text, bare));
   const stop = useFigure(`f/${trimmed(optics.f_number, 1)}`, parseFNumber);
   const focal = useFigure(trimmed(optics.focal_length_mm, 1), (text) => parseLengthMm(text, 'mm'));
-  const [format, setFormat] = useState(1);
+  const [format, setFormat] = useState<string>('44 × 33 mm');
   const [side, setSide] = useState<MatchedSide>('width');
-  const other = FORMATS[format] ?? FORMATS[0];
+  const other = formatNamed(format);
   const otherSides = turnedBack({ ...other, orientation: rig.back.orientation });
 
   const picture =
@@ -150,11 +151,11 @@ function Match({ id, rig }: { id: string; rig: WholeRig }) {
                 Format
                 <select
                   value={format}
-                  onChange={(event) => setFormat(Number(event.target.value))}
+                  onChange={(event) => setFormat(event.target.value)}
                   className="mr-8 min-h-8 border-b border-rule bg-page text-right font-medium text-ink pointer-coarse:min-h-11"
                 >
-                  {FORMATS.map((each, index) => (
-                    <option key={each.name} value={index}>
+                  {FORMATS.map((each) => (
+                    <option key={each.name} value={each.name}>
                       {each.name}
                     </option>
                   ))}

@@ -48,6 +48,8 @@ function Commands({ onClose, onPick, onKeys }: Props) {
       CONTROLS[id].key,
       () => setTimeout(() => onPick(id)),
     ]),
+    ['Go to the kit', '', () => void navigate('/kit')],
+    ['Go to the rigs', '', () => void navigate('/rigs')],
     ['Turn the picture as on a ground glass', 'F', () => dispatch(groundGlassFlipped())],
     ['Undo', 'Ctrl Z', () => dispatch(undone())],
     ['Redo', 'Ctrl Shift Z', () => dispatch(redone())],
