@@ -1,4 +1,4 @@
-import { readFileSync, readdirSync } from 'node:fs';
+import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { performance } from 'node:perf_hooks';
 import { pathToFileURL } from 'node:url';
 import { gzipSync } from 'node:zlib';
@@ -158,11 +158,10 @@ async function measureKit(browser, address) {
   await page.waitForTimeout(800);
   await watch(page);
   const begin = performance.now();
-  await page.getByLabel('Kit file or table to import').setInputFiles({
-    name: 'table.csv',
-    mimeType: 'text/csv',
-    buffer: Buffer.from(csv),
-  });
+  // By its path: handed over as bytes, unpacking them would be counted as the page's work.
+  const file = at('.data/bench-table.csv');
+  writeFileSync(file, csv);
+  await page.getByLabel('Kit file or table to import').setInputFiles(file);
   await page.getByRole('button', { name: /^Take in/ }).waitFor();
   const took = performance.now() - begin;
   const read = await watched(page);

@@ -1,30 +1,36 @@
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
+import { availableParallelism } from 'node:os';
 import { at, ROOT } from './lib/paths.mjs';
 
 const PROJECTS = [
-  'packages/optics',
-  'packages/optics/test',
-  'packages/station',
-  'packages/station/test',
-  'apps/cli',
-  'apps/cli/test',
-  'apps/server',
-  'apps/server/test',
   'apps/web',
   'apps/web/test',
   'e2e',
+  'apps/server/test',
+  'apps/server',
+  'packages/station/test',
+  'packages/station',
+  'apps/cli/test',
+  'apps/cli',
+  'packages/optics/test',
+  'packages/optics',
 ];
 
-let failed = false;
-for (const project of PROJECTS) {
-  const { status } = spawnSync(
-    process.execPath,
-    [at('node_modules/typescript/bin/tsc'), '-p', at(project)],
-    {
+const check = (project) =>
+  new Promise((resolve) => {
+    spawn(process.execPath, [at('node_modules/typescript/bin/tsc'), '-p', at(project)], {
       cwd: ROOT,
       stdio: 'inherit',
-    },
-  );
-  if (status !== 0) failed = true;
-}
+    }).on('exit', (code) => resolve(code === 0));
+  });
+
+// Each check keeps one core busy; the longest come first.
+const waiting = [...PROJECTS];
+let failed = false;
+const worker = async () => {
+  for (let project = waiting.shift(); project; project = waiting.shift()) {
+    if (!(await check(project))) failed = true;
+  }
+};
+await Promise.all(Array.from({ length: Math.min(4, availableParallelism()) }, worker));
 process.exit(failed ? 1 : 0);

@@ -113,7 +113,11 @@ function movement(
       const left = lengthLeft(station);
       return [Math.max(least, -left), Math.min(most, left)];
     },
-    step: (station, direction, size) => round(read(station) + direction * size * 0.5, 3),
+    step: (station, direction, size) => {
+      const { detent_mm, detent_deg } = station.movement_limits;
+      const detent = (linear ? detent_mm : detent_deg) ?? 0;
+      return round(read(station) + direction * size * (detent > 0 ? detent : 0.5), 3);
+    },
     zero: () => 0,
   };
 }

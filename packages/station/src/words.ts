@@ -164,3 +164,28 @@ export function chainWords({ chain, movements }: Station): string[] {
   }
   return words;
 }
+
+/** A rig on its own: what it becomes, and whether it goes together. */
+export function rigVerdict({ optics, rig }: Report): Omit<Verdict, 'state'> {
+  const figure = `${trimmed(optics.focal_length_mm, 1)} mm`;
+  const stops = rig.problems.filter(({ severity }) => severity === 'stop').length;
+  const minds = rig.problems.length;
+  if (stops > 0) {
+    return {
+      standing: 'outside',
+      figure,
+      words: 'does not go together',
+      sentence: rig.problems[0]!.message,
+    };
+  }
+  if (minds === 0) {
+    return {
+      standing: 'within',
+      figure,
+      words: 'works',
+      sentence: 'Nothing is wrong with this rig.',
+    };
+  }
+  const words = `${rig.reaches_infinity ? 'works' : 'near work only'}, ${minds} to mind`;
+  return { standing: 'costs', figure, words, sentence: rig.problems[0]!.message };
+}

@@ -215,6 +215,24 @@ describe('circle, ring and handling', () => {
     expect(codes(plain(heavy, [], { mass_g: 1600 }))).toEqual([]);
   });
 
+  it('axes_locked when shift and tilt are set as they cannot be', () => {
+    const station = rigStation(plain());
+    const set = (shift_tilt: 'in_line' | 'crossed' | 'free', movements: object): string[] =>
+      evaluate({
+        ...station,
+        movement_limits: { moves: 'front', shift_tilt },
+        movements: { ...station.movements, ...movements },
+      }).rig.problems.map(({ code }) => code);
+    const along = { rise_mm: 5, tilt_deg: 4 };
+    const across = { shift_mm: 5, tilt_deg: -4 };
+    expect(set('in_line', along)).toEqual([]);
+    expect(set('in_line', across)).toEqual(['axes_locked']);
+    expect(set('crossed', along)).toEqual(['axes_locked']);
+    expect(set('crossed', across)).toEqual([]);
+    expect(set('free', { ...along, ...across })).toEqual([]);
+    expect(set('in_line', { tilt_deg: 4 })).toEqual([]);
+  });
+
   it('open_shutter and modified are notes with their caution', () => {
     expect(the(plain({ needs_open_shutter: true }), 'open_shutter').severity).toBe('warn');
     const { message, cure } = the(plain({ modified: true }), 'modified');

@@ -38,8 +38,12 @@ export function CircleDrawing({ text, sharp }: { text: string; sharp: string }) 
   const held = FORMATS.filter(
     (format) => Math.hypot(format.width_mm, format.height_mm) <= largest + 1e-9,
   );
-  const shown = held.slice(-2);
   const part = Number(sharp.trim().replace(',', '.')) || 0.8;
+  // The largest it holds, and the largest its sharp part holds.
+  const sharply = held.filter(
+    (format) => Math.hypot(format.width_mm, format.height_mm) <= largest * part,
+  );
+  const shown = [...new Set([held.at(-1), sharply.at(-1)])].filter((each) => each !== undefined);
   const words = `Circles: ${entries.map((each) => `f/${each.f_number} ${trimmed(each.diameter_mm, 1)} mm`).join(', ')}. ${
     held.length === 0
       ? 'No format of the list is held.'

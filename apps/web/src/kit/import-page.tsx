@@ -424,13 +424,10 @@ const STATE_COLOURS = {
 
 /** Bad lines first, since they are what one has to look at. */
 function Rows({ rows }: { rows: readonly ImportRow[] }) {
-  const sorted = useMemo(
-    () =>
-      [...rows].sort(
-        (a, b) => Number(b.state === 'bad') - Number(a.state === 'bad') || a.line - b.line,
-      ),
-    [rows],
-  );
+  const sorted = useMemo(() => {
+    const isBad = ({ state }: ImportRow): boolean => state === 'bad';
+    return [...rows.filter(isBad), ...rows.filter((row) => !isBad(row))];
+  }, [rows]);
   const box = useRef<HTMLDivElement>(null);
   const shown = useVirtualizer({
     count: sorted.length,

@@ -10,6 +10,7 @@ import { Button } from '../ui/button.js';
 import { useNotice } from '../ui/notices.js';
 import { PageTop } from '../ui/page-top.js';
 import { Sections } from '../ui/sections.js';
+import { useKept } from '../ui/use-kept.js';
 import {
   useArchiveItemMutation,
   useDeleteItemMutation,
@@ -60,10 +61,10 @@ const asideOf = (stored: StoredItem): string =>
 
 export function KitPage() {
   const [archived, setArchived] = useState(false);
-  const [kind, setKind] = useState<Kind | null>(null);
-  const [typed, setTyped] = useState('');
+  const [kind, setKind] = useKept<Kind | null>('kit.kind', null);
+  const [typed, setTyped] = useKept('kit.search', '');
   const wanted = useDeferredValue(typed);
-  const [sort, setSort] = useState<Sort>('added');
+  const [sort, setSort] = useKept<Sort>('kit.sort', 'added');
   const [asked, setAsked] = useState<{
     stored: StoredItem;
     then: 'look' | 'archive' | 'delete';

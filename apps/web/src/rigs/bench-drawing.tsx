@@ -360,8 +360,7 @@ function Register({ bench, sheet, height }: { bench: Bench; sheet: Sheet; height
   const [from, to] = [sheet.x(flangeMm), sheet.x(infinityMm)];
   const y = height - 20;
   const off = Math.abs(infinityMm) > 0.005;
-  const reachable = bench.bellows !== null || !off;
-  const colour = reachable ? 'var(--within)' : 'var(--outside)';
+  const colour = off ? 'var(--outside)' : 'var(--within)';
   const half = (bench.sensorHalfMm ?? 12) * 1.15;
   return (
     <g pointerEvents="none" fontSize="12">
@@ -383,11 +382,11 @@ function Register({ bench, sheet, height }: { bench: Bench; sheet: Sheet; height
         y2={sheet.y(-half)}
         stroke={colour}
         strokeWidth="1.6"
-        strokeDasharray={reachable ? undefined : '5 3'}
+        strokeDasharray={off ? '5 3' : undefined}
       />
       <text x={(from + to) / 2} y={y - 6} textAnchor="middle" className="narrow">
         {trimmed(flangeMm - infinityMm, 2)} mm from flange to infinity’s picture
-        {off && !reachable
+        {off
           ? `, ${trimmed(Math.abs(infinityMm), 2)} mm ${infinityMm > 0 ? 'before' : 'behind'} the sensor`
           : ''}
       </text>

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import {
   fieldAt,
@@ -15,6 +15,7 @@ import { sentence } from '../store/api.js';
 import { useAppSelector } from '../store/store.js';
 import { PageTop } from '../ui/page-top.js';
 import { Sections } from '../ui/sections.js';
+import { useKept } from '../ui/use-kept.js';
 import { Loading } from '../ui/states.js';
 import { useSize } from '../ui/use-size.js';
 import { rigRows } from './rig-rows.js';
@@ -28,9 +29,9 @@ export function ComparePage() {
   const [params, setParams] = useSearchParams();
   const ids = (params.get('rigs') ?? '').split(',').filter(Boolean).slice(0, MOST);
   const { data, error } = useRigsQuery({ archived: false });
-  const [side, setSide] = useState<MatchedSide>('diagonal');
-  const [reference, setReference] = useState<string>('24 × 36 mm');
-  const [distanceM, setDistanceM] = useState(10);
+  const [side, setSide] = useKept<MatchedSide>('compare.side', 'diagonal');
+  const [reference, setReference] = useKept('compare.reference', '24 × 36 mm');
+  const [distanceM, setDistanceM] = useKept('compare.distance', 10);
   const whole = useMemo(
     () =>
       (data ?? []).flatMap(({ id, document }) =>

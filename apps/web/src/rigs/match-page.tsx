@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import {
   backgroundBlur,
@@ -29,6 +28,7 @@ import { sentence } from '../store/api.js';
 import { useAppSelector } from '../store/store.js';
 import { PageTop } from '../ui/page-top.js';
 import { Sections } from '../ui/sections.js';
+import { useKept } from '../ui/use-kept.js';
 import { Loading, NotFound } from '../ui/states.js';
 import { MatchDrawing } from './match-drawing.js';
 import { MatchFrame } from './match-frame.js';
@@ -44,8 +44,8 @@ export function MatchPage() {
 }
 
 /** A figure typed by hand, held as text until it can be read. */
-function useFigure(start: string, parse: (text: string) => Parsed) {
-  const [text, setText] = useState(start);
+function useFigure(key: string, start: string, parse: (text: string) => Parsed) {
+  const [text, setText] = useKept(`match.${key}`, start);
   const read = parse(text);
   const value = read.ok && read.value > 0 ? read.value : null;
   const message = read.ok ? (read.value > 0 ? null : 'Give a figure above zero.') : read.message;
@@ -91,13 +91,21 @@ function Match({ id, rig }: { id: string; rig: WholeRig }) {
   const units = useAppSelector((state) => state.preferences.units);
   const bare = units === 'feet' ? 'ft' : 'm';
   const { optics } = evaluate(rigStation(rig));
-  const subject = useFigure(units === 'feet' ? '10 ft' : '3', (text) => parseDistanceM(text, bare));
-  const behind = useFigure(units === 'feet' ? '13 ft' : '4', (text) => parseDistanceM(text, bare));
-  const room = useFigure(units === 'feet' ? '16 ft' : '5', (text) => parseDistanceM(text, bare));
-  const stop = useFigure(`f/${trimmed(optics.f_number, 1)}`, parseFNumber);
-  const focal = useFigure(trimmed(optics.focal_length_mm, 1), (text) => parseLengthMm(text, 'mm'));
-  const [format, setFormat] = useState<string>('44 × 33 mm');
-  const [side, setSide] = useState<MatchedSide>('width');
+  const subject = useFigure('subject', units === 'feet' ? '10 ft' : '3', (text) =>
+    parseDistanceM(text, bare),
+  );
+  const behind = useFigure('behind', units === 'feet' ? '13 ft' : '4', (text) =>
+    parseDistanceM(text, bare),
+  );
+  const room = useFigure('room', units === 'feet' ? '16 ft' : '5', (text) =>
+    parseDistanceM(text, bare),
+  );
+  const stop = useFigure(`stop.${id}`, `f/${trimmed(optics.f_number, 1)}`, parseFNumber);
+  const focal = useFigure(`focal.${id}`, trimmed(optics.focal_length_mm, 1), (text) =>
+    parseLengthMm(text, 'mm'),
+  );
+  const [format, setFormat] = useKept('match.format', '44 × 33 mm');
+  const [side, setSide] = useKept<MatchedSide>('match.side', 'width');
   const other = formatNamed(format);
   const otherSides = turnedBack({ ...other, orientation: rig.back.orientation });
 

@@ -3,6 +3,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import {
   backFrom,
   chainPartFrom,
+  evaluate,
   figuresOf,
   filterFrom,
   goesInChain,
@@ -12,6 +13,7 @@ import {
   partTitle,
   rigProblems,
   rigStation,
+  rigVerdict,
   stopOf,
   updatedFromKit,
   type Kind,
@@ -30,6 +32,7 @@ import { Button } from '../ui/button.js';
 import { useNotice } from '../ui/notices.js';
 import { PageTop, TOP_BUTTON } from '../ui/page-top.js';
 import { Sections } from '../ui/sections.js';
+import { STANDING_TEXT } from '../ui/standing.js';
 import { Loading, NotFound } from '../ui/states.js';
 import { BeginStation } from './begin-station.js';
 import { BenchDrawing } from './bench-drawing.js';
@@ -110,7 +113,7 @@ function OpenRig({ stored }: { stored: StoredRig }) {
   const navigate = useNavigate();
   const whole = isWhole(rig) ? rig : null;
   const problems = useMemo(() => (whole ? rigProblems(rigStation(whole)) : []), [whole]);
-  const stops = problems.filter(({ severity }) => severity === 'stop').length;
+  const verdict = useMemo(() => (whole ? rigVerdict(evaluate(rigStation(whole))) : null), [whole]);
 
   const edit = (next: Rig | string): void => {
     const refused = typeof next === 'string' ? next : change(next);
@@ -153,23 +156,11 @@ function OpenRig({ stored }: { stored: StoredRig }) {
               name={rig.name}
               onChange={(name) => change({ ...rig, name })}
             />
-            <p
-              className={
-                stops > 0
-                  ? 'figure text-outside'
-                  : problems.length > 0
-                    ? 'figure text-costs'
-                    : 'figure text-within'
-              }
-            >
-              {whole === null
-                ? ''
-                : stops > 0
-                  ? 'Does not go together'
-                  : problems.length > 0
-                    ? `Works, ${problems.length} to mind`
-                    : 'Works'}
-            </p>
+            {verdict && (
+              <p className={`figure ${STANDING_TEXT[verdict.standing]}`}>
+                {verdict.words.replace(/^./, (first) => first.toUpperCase())}
+              </p>
+            )}
             <Button look="strong" disabled={!whole} onClick={() => setBeginning(true)}>
               Begin a station
             </Button>

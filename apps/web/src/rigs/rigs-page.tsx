@@ -6,7 +6,7 @@ import {
   newRig,
   partTitle,
   rigStation,
-  trimmed,
+  rigVerdict,
   type Rig,
 } from '@gangway/station';
 import { AGAIN_MS, ListState } from '../jobs/list-state.js';
@@ -23,6 +23,7 @@ import { useNotice } from '../ui/notices.js';
 import { PageTop } from '../ui/page-top.js';
 import { RowMenu } from '../ui/row-menu.js';
 import { Sections } from '../ui/sections.js';
+import { STANDING_TEXT } from '../ui/standing.js';
 
 const MOST_COMPARED = 5;
 
@@ -142,28 +143,24 @@ const partsOf = ({ lens, chain, back }: Rig): string =>
     back?.name ?? (back ? 'back' : 'no back yet'),
   ].join(' → ');
 
-interface Verdict {
-  figure: string;
-  words: string;
-  colour: string;
-}
-
-function verdictOf(rig: Rig): Verdict {
-  if (!isWhole(rig)) return { figure: '—', words: 'not complete', colour: 'text-quiet' };
-  const report = evaluate(rigStation(rig));
-  const stops = report.rig.problems.filter(({ severity }) => severity === 'stop');
-  const focal = `${trimmed(report.optics.focal_length_mm, 1)} mm`;
-  if (stops.length > 0) {
-    return { figure: focal, words: 'does not go together', colour: 'text-outside' };
-  }
-  const minds = report.rig.problems.length;
-  return minds > 0
-    ? { figure: focal, words: `works, ${minds} to mind`, colour: 'text-costs' }
-    : { figure: focal, words: 'works', colour: 'text-within' };
+function RigVerdict({ rig }: { rig: Rig }) {
+  const verdict = useMemo(
+    () => (isWhole(rig) ? rigVerdict(evaluate(rigStation(rig))) : null),
+    [rig],
+  );
+  return (
+    <span className="w-60 sm:text-right">
+      <span
+        className={`figure text-[18px] ${verdict ? STANDING_TEXT[verdict.standing] : 'text-quiet'}`}
+      >
+        {verdict?.figure ?? '—'}
+      </span>{' '}
+      <span className="text-[12px] text-quiet">{verdict?.words ?? 'not complete'}</span>
+    </span>
+  );
 }
 
 function RigLine({ stored }: { stored: StoredRig }) {
-  const verdict = useMemo(() => verdictOf(stored.document), [stored.document]);
   return (
     <Link
       to={`/rigs/${stored.id}`}
@@ -173,10 +170,7 @@ function RigLine({ stored }: { stored: StoredRig }) {
         <span className="block truncate text-[16px] font-medium">{stored.document.name}</span>
         <span className="block truncate text-[13px] text-quiet">{partsOf(stored.document)}</span>
       </span>
-      <span className="w-60 sm:text-right">
-        <span className={`figure text-[18px] ${verdict.colour}`}>{verdict.figure}</span>{' '}
-        <span className="text-[12px] text-quiet">{verdict.words}</span>
-      </span>
+      <RigVerdict rig={stored.document} />
     </Link>
   );
 }

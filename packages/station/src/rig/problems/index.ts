@@ -14,6 +14,7 @@ import {
 import { frontHeavy, modified, openShutter } from './handling.js';
 import { irisStuck } from './iris.js';
 import { mountMismatch, rearElementStrikes, registerNoRoom, throatTooNarrow } from './mounting.js';
+import { axesLocked } from './movement.js';
 import type { Asked, Check, Finding } from './problem.js';
 import { ringCuts } from './ring.js';
 
@@ -37,6 +38,7 @@ const CHECKS = {
   converter_clips: converterClips,
   ring_cuts: ringCuts,
   throat_shades: throatShades,
+  axes_locked: axesLocked,
   front_heavy: frontHeavy,
   open_shutter: openShutter,
   modified,
