@@ -113,3 +113,9 @@ test('two saves at once: one is taken, the other is asked', async ({ request }) 
   const answers = await Promise.all([save(9), save(10), save(11)]);
   expect(answers.map((each) => each.status()).sort()).toEqual([200, 409, 409]);
 });
+
+test('a part of the page that is not there is said to be missing, not the server away', async () => {
+  const response = await fetch(`${ADDRESS}/assets/none.js`);
+  expect(response.status).toBe(404);
+  expect(response.headers.get('content-type')).toContain('application/problem+json');
+});

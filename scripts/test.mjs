@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { at, ROOT } from './lib/paths.mjs';
 
@@ -8,14 +8,21 @@ const totals = { passed: 0, failed: 0 };
 
 const count = (ok) => (totals[ok ? 'passed' : 'failed'] += 1);
 
+/** One check, its output told in one piece when it ends, so that several may run side by side. */
 function check(name, args) {
-  say(`\n— ${name}`);
-  const { status } = spawnSync(process.execPath, args, {
-    cwd: ROOT,
-    stdio: ['ignore', 'inherit', 'inherit'],
+  return new Promise((resolve) => {
+    const child = spawn(process.execPath, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'] });
+    const said = [];
+    child.stdout.on('data', (part) => said.push(part));
+    child.stderr.on('data', (part) => said.push(part));
+    child.on('close', (status) => {
+      count(status === 0);
+      say(`\n— ${name}`);
+      if (said.length > 0) say(Buffer.concat(said).toString('utf8').trimEnd());
+      say(`${name}: ${status === 0 ? 'passed' : 'FAILED'}`);
+      resolve();
+    });
   });
-  count(status === 0);
-  say(`${name}: ${status === 0 ? 'passed' : 'FAILED'}`);
 }
 
 /** A runner that leaves its counts in a JSON file; one that leaves none has failed. */
@@ -39,9 +46,11 @@ ensurePackages(say);
 mkdirSync(at('.data'), { recursive: true });
 
 const bin = (path) => at('node_modules', path);
-check('Format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']);
-check('Lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']);
-check('Types', [at('scripts/typecheck.mjs')]);
+await Promise.all([
+  check('Types', [at('scripts/typecheck.mjs')]),
+  check('Format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']),
+  check('Lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']),
+]);
 
 const unit = at('.data/jest.json');
 suite(
@@ -61,7 +70,7 @@ suite(
   }),
 );
 
-check('Build', [at('scripts/build.mjs')]);
+await check('Build', [at('scripts/build.mjs')]);
 
 const interfaceReport = at('.data/playwright.json');
 try {

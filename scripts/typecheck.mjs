@@ -32,5 +32,5 @@ const worker = async () => {
     if (!(await check(project))) failed = true;
   }
 };
-await Promise.all(Array.from({ length: Math.min(4, availableParallelism()) }, worker));
+await Promise.all(Array.from({ length: Math.max(1, Math.min(4, availableParallelism())) }, worker));
 process.exit(failed ? 1 : 0);

@@ -1,4 +1,14 @@
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import {
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
+import { dirname, join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { at } from './paths.mjs';
 
@@ -10,9 +20,18 @@ function installed(workspace) {
     .flatMap((name) => [name, `${name}/*`]);
 }
 
+/** Puts a file in place in one piece: a server started meanwhile reads the old one or the new. */
+function replaceFile(path, contents) {
+  mkdirSync(dirname(path), { recursive: true });
+  const next = `${path}.${process.pid}.next`;
+  writeFileSync(next, contents);
+  renameSync(next, path);
+}
+
 async function bundle(workspace, entry, options) {
   const { build, stop } = await import('esbuild');
-  await build({
+  const { outputFiles } = await build({
+    write: false,
     entryPoints: [at(workspace, entry)],
     outfile: at(workspace, 'dist/main.js'),
     bundle: true,
@@ -23,6 +42,7 @@ async function bundle(workspace, entry, options) {
     logLevel: 'warning',
     ...options,
   });
+  for (const { path, contents } of outputFiles) replaceFile(path, contents);
   // Its helper process would otherwise stay for as long as this one.
   await stop();
 }
@@ -46,7 +66,34 @@ export async function buildServer() {
   await bundle('apps/server', 'src/main.ts', { external: installed('apps/server') });
 }
 
+/** Assets of earlier builds stay this long for tabs still open on them. */
+const KEEP_MS = 30 * 24 * 3600 * 1000;
+
+/**
+ * Builds beside what is served and then lays it over: a page being loaded meanwhile, or open since
+ * an earlier build, finds every part it asks for.
+ */
 export async function buildWeb() {
   const { build } = await import('vite');
-  await build({ root: at('apps/web'), logLevel: 'warn' });
+  const [next, served] = [at(`apps/web/dist/.next-${process.pid}`), at('apps/web/dist')];
+  mkdirSync(join(served, 'assets'), { recursive: true });
+  await build({
+    root: at('apps/web'),
+    logLevel: 'warn',
+    build: { outDir: next, emptyOutDir: true },
+  });
+  for (const name of readdirSync(join(next, 'assets'))) {
+    const file = join(served, 'assets', name);
+    // Named by their content: one that is there is the same.
+    if (!existsSync(file)) replaceFile(file, readFileSync(join(next, 'assets', name)));
+  }
+  for (const name of readdirSync(next)) {
+    if (name !== 'assets') replaceFile(join(served, name), readFileSync(join(next, name)));
+  }
+  const built = new Set(readdirSync(join(next, 'assets')));
+  for (const name of readdirSync(join(served, 'assets'))) {
+    const file = join(served, 'assets', name);
+    if (!built.has(name) && Date.now() - statSync(file).mtimeMs > KEEP_MS) rmSync(file);
+  }
+  rmSync(next, { recursive: true });
 }

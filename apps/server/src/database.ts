@@ -53,7 +53,9 @@ const SAID = /connection terminated|timeout exceeded when trying to connect|Quer
 /** Whether an error says that the database cannot be reached, rather than that a query is wrong. */
 export function isDatabaseAway(error: unknown): boolean {
   for (let each = error; each instanceof Error; each = each.cause) {
-    const code = (each as { code?: unknown }).code;
+    const { code, syscall } = each as { code?: unknown; syscall?: unknown };
+    // A file that is not there has the same code as a socket that is not.
+    if (code === 'ENOENT' && syscall !== 'connect') return false;
     if (typeof code === 'string' && (AWAY.test(code) || SOCKET.has(code))) return true;
     if (SAID.test(each.message)) return true;
     if (each instanceof AggregateError && each.errors.some(isDatabaseAway)) return true;

@@ -80,6 +80,7 @@ function asRefusal(error: unknown): Refusal | null {
   if (error instanceof Refusal) return error;
   if (isDatabaseAway(error)) return new Refusal(503, DATABASE_AWAY);
   const { type, status } = (error ?? {}) as BodyError;
+  if (status === 404) return new Refusal(404, 'There is nothing at this address.');
   if (type === 'entity.too.large') {
     return new Refusal(
       413,

@@ -66,6 +66,12 @@ describe('whether the database is away', () => {
     expect(isDatabaseAway(coded(code))).toBe(false);
   });
 
+  it('a socket that is not there: yes; a file that is not: no', () => {
+    const missing = (syscall: string) => Object.assign(coded('ENOENT'), { syscall });
+    expect(isDatabaseAway(missing('connect'))).toBe(true);
+    expect(isDatabaseAway(missing('stat'))).toBe(false);
+  });
+
   it('what is no error: no', () => {
     expect(isDatabaseAway(undefined)).toBe(false);
     expect(isDatabaseAway('57P01')).toBe(false);

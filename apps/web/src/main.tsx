@@ -10,6 +10,18 @@ import { store } from './store/store.js';
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content;
 if (nonce) setNonce(nonce);
 
+const RELOADED = 'gangway.reloaded';
+const RELOAD_AGAIN_MS = 30_000;
+
+// A part of the app that cannot be fetched is most often of an older build than the server's:
+// load the page anew, once. Edits and unfinished text are kept in this browser.
+addEventListener('vite:preloadError', (event) => {
+  if (Date.now() - Number(sessionStorage.getItem(RELOADED) ?? 0) < RELOAD_AGAIN_MS) return;
+  event.preventDefault();
+  sessionStorage.setItem(RELOADED, String(Date.now()));
+  location.reload();
+});
+
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <Provider store={store}>

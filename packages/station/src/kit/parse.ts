@@ -3,7 +3,7 @@ import { shown } from '../fields.js';
 import { KIT_FORMAT, KIT_VERSION, kitItemSchema, type KitItem } from './schema.js';
 
 /** Largest kit file read, in bytes: twenty thousand lenses with their circles. */
-export const LARGEST_KIT_BYTES = 40_000_000;
+export const LARGEST_KIT_BYTES = 20_000_000;
 
 /** Reads one item of kit. Unknown fields are kept. */
 export function parseKitItem(document: unknown): Result<KitItem> {
