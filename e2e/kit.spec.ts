@@ -253,3 +253,49 @@ test('a kit file dropped on the list is looked at first', async ({ page }) => {
   await expect(page.getByText('Dropped board')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Take in 1 item' })).toBeEnabled();
 });
+
+test('a back is offered formats and open mounts; its circle-less form asks for nothing unknown', async ({
+  page,
+}) => {
+  const name = unique('Back');
+  await page.goto(`${ADDRESS}/kit/new/back`);
+  await page.getByLabel('Name', { exact: true }).fill(name);
+  await page.getByLabel('Format').selectOption('6 × 12 cm');
+  await expect(page.getByLabel('Long side', { exact: true })).toHaveValue('112');
+  await page.getByLabel('Short side', { exact: true }).fill('113');
+  await page.getByLabel('Short side', { exact: true }).press('Tab');
+  await expect(page.getByText(/must be at most width_mm/)).toBeVisible();
+  await page.getByLabel('Short side', { exact: true }).fill('56');
+  await page.getByRole('button', { name: 'Mount and contacts' }).click();
+  await page.getByLabel('Fill in an open standard').selectOption('C-mount');
+  await expect(page.getByLabel('Register')).toHaveValue('17.526');
+  await page.getByLabel('Has contacts').selectOption('no');
+  await page.getByRole('button', { name: 'Add to the kit' }).click();
+  await search(page).fill(name);
+  await expect(lines(page).first()).toContainText('112 × 56 mm');
+});
+
+test('circles are added and removed line by line; changes can be taken back', async ({ page }) => {
+  const { id } = await makeItem(lens(unique('Rows')));
+  await page.goto(`${ADDRESS}/kit/${id}`);
+  await page.getByRole('button', { name: 'Add a stop' }).click();
+  await page.getByLabel('Stop, line 2').fill('f/8');
+  await page.getByLabel('Circle, line 2').fill('64');
+  await expect(page.getByRole('img', { name: /f\/2\.8 58 mm, f\/8 64 mm/ })).toBeVisible();
+  await expect(page.getByText('Not saved yet; kept in this browser.')).toBeVisible();
+  await page.getByRole('button', { name: 'Remove line 1' }).click();
+  await expect(page.getByLabel('Circle, line 1')).toHaveValue('64');
+  await page.getByRole('button', { name: 'Take back changes' }).click();
+  await expect(page.getByLabel('Circle, line 1')).toHaveValue('58');
+  await expect(page.getByText('Saved.', { exact: true })).toBeVisible();
+});
+
+test('the search is still there after looking at an item', async ({ page }) => {
+  await page.goto(`${ADDRESS}/kit`);
+  await search(page).fill('tele view');
+  await page.getByRole('link', { name: /Tele view 360/ }).click();
+  await expect(page.getByLabel('Focal length')).toHaveValue('360');
+  await page.goBack();
+  await expect(search(page)).toHaveValue('tele view');
+  await expect(lines(page)).toHaveCount(1);
+});

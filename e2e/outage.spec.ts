@@ -100,3 +100,55 @@ test('a stop finishes what was accepted', async () => {
   await stack.startServer();
   expect((await stored(api)).document.aperture).toBe(16);
 });
+
+test('a rig and a half-written lens outlive the server', async ({ page }) => {
+  const post = async (path: string, body: unknown = {}): Promise<{ id: string }> => {
+    const response = await fetch(`${stack.address}/api/${path}`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+    return (await response.json()) as { id: string };
+  };
+  const { id } = await post('rigs/c0000000-0000-4000-8000-000000000013/duplicate');
+  await page.goto(`${stack.address}/rigs/${id}`);
+  const name = page.getByLabel('Name of the rig');
+  await expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
+  await stack.killServer();
+  await name.fill('Named while away');
+  await name.press('Enter');
+  await expect(page.getByRole('status').filter({ hasText: 'Kept here' })).toBeVisible();
+  await stack.startServer();
+  await expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
+  // A reload while the edit is on its way finds it in the browser.
+  await stack.stopDatabase();
+  await name.fill('Named without a database');
+  await name.press('Enter');
+  await expect(page.getByRole('status').filter({ hasText: 'Kept here' })).toBeVisible();
+  await stack.startDatabase();
+  await page.reload();
+  await expect(name).toHaveValue('Named without a database');
+  await expect
+    .poll(async () => {
+      const rig = (await (await fetch(`${stack.address}/api/rigs/${id}`)).json()) as {
+        document: { name: string };
+      };
+      return rig.document.name;
+    })
+    .toBe('Named without a database');
+
+  await page.goto(`${stack.address}/kit/new/lens`);
+  await page.getByLabel('Name', { exact: true }).fill('Half written');
+  await page.getByLabel('Focal length').fill('35');
+  await page.getByLabel('Widest stop').fill('f/4');
+  await page.getByLabel('Circle, line 1').fill('60');
+  await stack.killServer();
+  await page.getByRole('button', { name: 'Add to the kit' }).click();
+  await expect(page.getByText('The server does not answer.')).toBeVisible();
+  await stack.startServer();
+  await page.reload();
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Half written');
+  await page.getByRole('button', { name: 'Add to the kit' }).click();
+  await page.getByRole('searchbox', { name: 'Search the kit' }).fill('Half written');
+  await expect(page.getByRole('list', { name: 'Kit' }).getByRole('listitem')).toHaveCount(1);
+});

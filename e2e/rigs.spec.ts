@@ -209,3 +209,56 @@ test('imports are idempotent, items keep their kind, and only the archived are d
   const back = await (await send('DELETE', `kit/imports/${importId}`)).json();
   expect(back).toMatchObject({ removed: 0, left: [items[0]!.document.name] });
 });
+
+test('rigs are assembled, duplicated, archived and restored; five are compared at most', async ({
+  page,
+}) => {
+  await page.goto(`${ADDRESS}/rigs`);
+  await page.getByRole('button', { name: 'Assemble a rig' }).click();
+  const name = unique('Assembled');
+  await page.getByLabel('Name of the rig').fill(name);
+  await page.getByLabel('Name of the rig').press('Enter');
+  await expect(savedRig(page)).toBeVisible();
+  await page.getByRole('button', { name: 'Choose the back' }).click();
+  await page.getByPlaceholder('Name, size or mount').fill('mirror');
+  await page.getByRole('option', { name: /Mirror body/ }).click();
+  await expect(page.getByText('Choose the lens.')).toBeVisible();
+  await page.goto(`${ADDRESS}/rigs`);
+  const line = page.getByRole('listitem').filter({ hasText: name });
+  await expect(line).toContainText('not complete');
+  await page.getByRole('button', { name: `More for ${name}` }).click();
+  await page.getByRole('menuitem', { name: 'Archive' }).click();
+  await expect(line).toHaveCount(0);
+  await page.getByRole('button', { name: 'Show archive' }).click();
+  await page.getByRole('button', { name: `More for ${name}` }).click();
+  await page.getByRole('menuitem', { name: 'Restore' }).click();
+  await page.getByRole('button', { name: 'Show current rigs' }).click();
+  await expect(line).toHaveCount(1);
+  for (const rig of [
+    'Shift 24 on the small body',
+    'Shift 19 on the small body',
+    'View 90 on the field camera',
+    'View 300 on 8×10 in',
+    'View 72 on the rail camera',
+  ]) {
+    await page.getByLabel(`Compare ${rig}`, { exact: true }).check();
+  }
+  await expect(page.getByLabel('Compare Normal 50 on the reducer', { exact: true })).toBeDisabled();
+});
+
+test('a station begins in a job there is, with the rig’s own movements', async ({ page }) => {
+  const { id } = await copyRig(6);
+  await page.goto(`${ADDRESS}/rigs/${id}`);
+  await page.getByRole('button', { name: 'Begin a station' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Begin a station' });
+  await dialog.getByLabel('Name of the station').fill('From the bench');
+  await dialog.getByRole('button', { name: 'Begin', exact: true }).click();
+  await expect(page.getByLabel('Name of the station')).toHaveValue('From the bench');
+  await expect(page.getByRole('slider', { name: 'Rise', exact: true })).toBeVisible();
+  const api = new URL(page.url()).pathname.replace(/^\/jobs\/[^/]+/, 'api').replace(/\/cover$/, '');
+  const stored = (await (await fetch(`${ADDRESS}/${api}`)).json()) as Item;
+  expect(stored.document).toMatchObject({
+    movement_limits: { rise_mm: [-15, 15], tilt_deg: [-10, 10], pivot_mm: 20 },
+    chain: [{ kind: 'adapter', thickness_mm: 53 }],
+  });
+});

@@ -93,6 +93,8 @@ export function focusedAtDistance(lens: FocusingLens, axisZ: number, distanceMm:
   const reach = distanceMm * axisZ;
   const own = ownSetting(lens, (at, focal) => reach - spread(focal, at));
   const focal = focalLengthAtSetting(lens, own);
+  // Held so far in that no setting focuses at all: the engraved lens stands in.
+  if (total(own, focal, excessMm) <= 0) return plain;
   if (own === close.magnification && total(own, focal, excessMm) <= 1) {
     // At the closest setting, or nearer still with the focal length that acts there.
     return {

@@ -100,6 +100,13 @@ describe('focus', () => {
     ).toContain('focus_out_of_reach');
   });
 
+  it('focus_out_of_reach where the lens stands too far in to focus at all', () => {
+    const close_focus = { distance_mm: 450, magnification: 0.15 };
+    const rig = plain({ close_focus }, [{ kind: 'board', offset_mm: -20 }]);
+    expect(the(rig, 'focus_out_of_reach').message).toContain('20.00 mm too far in');
+    expect(Number.isFinite(evaluate(rigStation(rig)).focus.bellows_stops)).toBe(true);
+  });
+
   it('focus_by_wire and iris_stuck where contacts end, and neither where they go through', () => {
     const electric = { iris: 'electronic', focus_by: 'wire' } as const;
     const dumb = plain(electric, [adapter(0, { contacts: false, name: 'Dumb' })]);

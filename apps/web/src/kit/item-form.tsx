@@ -149,6 +149,8 @@ export function ItemForm({ kind, base, baseRevision, draftKey, names, onSave }: 
                   control={control}
                   message={errorOf(field.path)}
                   onLeave={() => check(field.path)}
+                  // A message that went away on leaving would move what is pressed next.
+                  onType={() => clearErrors(nameOf(field.path))}
                   hint={
                     field.path === 'name' && sameName
                       ? `There is another ${KIND_WORDS[kind].one} of this name; tell them apart if you can.`
@@ -269,6 +271,7 @@ function TextLine({
   message,
   hint,
   onLeave,
+  onType,
 }: {
   field: FieldDef;
   register: UseFormRegister<Values>;
@@ -276,10 +279,11 @@ function TextLine({
   message: string | undefined;
   hint: string | undefined;
   onLeave: () => void;
+  onType: () => void;
 }) {
   const name = nameOf(field.path);
   const id = `field-${name}`;
-  const bound = register(name, { onBlur: onLeave });
+  const bound = register(name, { onBlur: onLeave, onChange: onType });
   const edge = message === undefined ? 'border-rule hover:border-rule-strong' : 'border-outside';
   const under = message ?? hint ?? field.help;
   const described = under === undefined ? {} : { 'aria-describedby': `${id}-why` };

@@ -98,15 +98,17 @@ export function movementsOf(rig: Pick<RigParts, 'lens' | 'chain'>): MovementLimi
     );
     return { ...only, ...zeros };
   }
-  const sum = (range: (typeof RANGES)[number]): [number, number] =>
-    carriers.reduce<[number, number]>(
-      ([least, most], carrier) => {
-        const radial = range.endsWith('_mm') ? carrier.radial_shift_mm : carrier.radial_tilt_deg;
-        const [a, b] = carrier[range] ?? [-(radial ?? 0), radial ?? 0];
-        return [least + a + 0, most + b];
-      },
-      [...NONE],
-    );
+  const sum = (range: (typeof RANGES)[number]): [number, number] => {
+    // The document takes leans up to 80°; nothing that is built goes there.
+    const most = range.endsWith('_deg') ? 80 : Infinity;
+    let ends: [number, number] = [...NONE];
+    for (const carrier of carriers) {
+      const radial = range.endsWith('_mm') ? carrier.radial_shift_mm : carrier.radial_tilt_deg;
+      const [low, high] = carrier[range] ?? [-(radial ?? 0), radial ?? 0];
+      ends = [Math.max(-most, ends[0] + low + 0), Math.min(most, ends[1] + high)];
+    }
+    return ends;
+  };
   return {
     rise_mm: sum('rise_mm'),
     shift_mm: sum('shift_mm'),

@@ -69,6 +69,16 @@ export const focusOutOfReach: Check = ({ stack, reach, setup }) => {
   if (stack.bellows) return [];
   const m = bareFocus(setup).magnification;
   const { leastM, greatestM } = reach;
+  if (greatestM !== null && greatestM < 0) {
+    return [
+      {
+        severity: 'stop',
+        joint: null,
+        message: `The lens stands ${mm(-stack.excessMm[1], 2)} too far in: this rig focuses at no distance.`,
+        cure: 'Put an extension between lens and body.',
+      },
+    ];
+  }
   if (m < leastM - Math.max(SLACK_M, REGISTER_PLAY_MM)) {
     return [
       {

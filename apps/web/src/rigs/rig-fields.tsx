@@ -1,0 +1,75 @@
+import { useState } from 'react';
+import { parseFNumber, stopOf, type WholeRig } from '@gangway/station';
+
+export function NameField({
+  name,
+  onChange,
+}: {
+  name: string;
+  onChange: (name: string) => string | null;
+}) {
+  const [text, setText] = useState(name);
+  const [message, setMessage] = useState<string | null>(null);
+  const commit = (): void => {
+    if (text.trim() === name) return;
+    setMessage(text.trim() === '' ? 'Give the rig a name.' : onChange(text.trim()));
+  };
+  return (
+    <div className="min-w-48 flex-1">
+      <input
+        aria-label="Name of the rig"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={commit}
+        onKeyDown={(event) => event.key === 'Enter' && commit()}
+        aria-invalid={message !== null}
+        className="min-h-9 w-full border-b border-transparent bg-transparent text-xl font-semibold hover:border-rule focus:border-rule-strong"
+      />
+      {message !== null && (
+        <p role="alert" className="text-[13px] text-outside">
+          {message}
+        </p>
+      )}
+    </div>
+  );
+}
+
+export function StopField({
+  rig,
+  onChange,
+}: {
+  rig: WholeRig;
+  onChange: (aperture: number) => string | null;
+}) {
+  const now = stopOf(rig);
+  const [text, setText] = useState(`f/${now}`);
+  const [message, setMessage] = useState<string | null>(null);
+  const commit = (): void => {
+    const read = parseFNumber(text);
+    if (!read.ok) setMessage(read.message);
+    else if (read.value < rig.lens.f_min || read.value > rig.lens.f_max) {
+      setMessage(`This lens opens from f/${rig.lens.f_min} to f/${rig.lens.f_max}.`);
+    } else setMessage(read.value === now ? null : onChange(read.value));
+  };
+  return (
+    <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+      <label htmlFor="rig-stop" className="text-quiet">
+        Looked at, at
+      </label>
+      <input
+        id="rig-stop"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={commit}
+        onKeyDown={(event) => event.key === 'Enter' && commit()}
+        aria-invalid={message !== null}
+        className="min-h-8 w-20 border-b border-rule bg-transparent text-right figure hover:border-rule-strong pointer-coarse:min-h-11"
+      />
+      {message !== null && (
+        <p role="alert" className="basis-full text-[13px] text-outside">
+          {message}
+        </p>
+      )}
+    </div>
+  );
+}
