@@ -4,7 +4,6 @@ import {
   fieldAt,
   figuresOf,
   formatNamed,
-  FORMATS,
   isWhole,
   trimmed,
   type MatchedSide,
@@ -19,6 +18,7 @@ import { useKept } from '../ui/use-kept.js';
 import { Loading } from '../ui/states.js';
 import { useSize } from '../ui/use-size.js';
 import { rigRows } from './rig-rows.js';
+import { FormatSelect } from './format-choice.js';
 import { SideChoice } from './side-choice.js';
 
 const MOST = 5;
@@ -53,20 +53,13 @@ export function ComparePage() {
       <main className="mx-auto max-w-6xl px-5 py-6">
         <h1 className="mb-3 text-2xl font-semibold">Compare rigs</h1>
         <div className="mb-4 flex flex-wrap items-baseline gap-x-6 gap-y-2">
-          <label className="flex items-baseline gap-2 text-quiet">
-            Equivalents on
-            <select
-              value={reference}
-              onChange={(event) => setReference(event.target.value)}
-              className="min-h-9 border-b border-rule bg-page font-medium text-ink pointer-coarse:min-h-11"
-            >
-              {FORMATS.map((each) => (
-                <option key={each.name} value={each.name}>
-                  {each.name}
-                </option>
-              ))}
-            </select>
-          </label>
+          <FormatSelect
+            label="Equivalents on"
+            labelClassName="flex items-baseline gap-2 text-quiet"
+            value={reference}
+            onChange={setReference}
+            className="min-h-9 border-b border-rule bg-page font-medium text-ink pointer-coarse:min-h-11"
+          />
           <SideChoice value={side} onChange={setSide} />
           <label className="flex items-baseline gap-2 text-quiet">
             Add
@@ -237,6 +230,9 @@ function Fields({ columns, distanceM }: { columns: readonly Column[]; distanceM:
                 y={cy - (heightM / 2) * scale + 15}
                 textAnchor={index % 2 === 0 ? 'start' : 'end'}
                 fontSize="12"
+                stroke="var(--stage)"
+                strokeWidth="4"
+                paintOrder="stroke"
                 className="narrow"
               >
                 {trimmed(widthM, 1)} × {trimmed(heightM, 1)} m

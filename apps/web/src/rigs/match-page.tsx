@@ -5,7 +5,6 @@ import {
   distance,
   evaluate,
   formatNamed,
-  FORMATS,
   fStop,
   isWhole,
   matchDistance,
@@ -32,6 +31,7 @@ import { useKept } from '../ui/use-kept.js';
 import { Loading, NotFound } from '../ui/states.js';
 import { MatchDrawing } from './match-drawing.js';
 import { MatchFrame } from './match-frame.js';
+import { FormatSelect } from './format-choice.js';
 import { SideChoice } from './side-choice.js';
 
 export function MatchPage() {
@@ -155,20 +155,13 @@ function Match({ id, rig }: { id: string; rig: WholeRig }) {
             </section>
             <section className="space-y-1.5">
               <h2 className="mb-1 text-[15px] font-semibold">The other back</h2>
-              <label className="flex items-baseline justify-between gap-4 text-quiet">
-                Format
-                <select
-                  value={format}
-                  onChange={(event) => setFormat(event.target.value)}
-                  className="mr-8 min-h-8 border-b border-rule bg-page text-right font-medium text-ink pointer-coarse:min-h-11"
-                >
-                  {FORMATS.map((each) => (
-                    <option key={each.name} value={each.name}>
-                      {each.name}
-                    </option>
-                  ))}
-                </select>
-              </label>
+              <FormatSelect
+                label="Format"
+                labelClassName="flex items-baseline justify-between gap-4 text-quiet"
+                value={format}
+                onChange={setFormat}
+                className="mr-8 min-h-8 border-b border-rule bg-page text-right font-medium text-ink pointer-coarse:min-h-11"
+              />
               <SideChoice value={side} onChange={setSide} />
               <FigureLine label="A lens at hand" figure={focal} unit="mm" />
               <FigureLine label="Room to step back, from the subject" figure={room} unit={bare} />
