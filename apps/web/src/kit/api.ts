@@ -95,6 +95,7 @@ export const kitApi = api.enhanceEndpoints({ addTagTypes: ['Kit', 'Rigs'] }).inj
 
 export const {
   useKitQuery,
+  useLazyKitQuery,
   useItemQuery,
   useCreateItemMutation,
   useSaveItemMutation,

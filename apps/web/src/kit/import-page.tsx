@@ -7,7 +7,12 @@ import { useAppDispatch } from '../store/store.js';
 import { Button } from '../ui/button.js';
 import { PageTop } from '../ui/page-top.js';
 import { Sections } from '../ui/sections.js';
-import { kitApi, useImportPartMutation, useKitQuery, useTakeBackImportMutation } from './api.js';
+import {
+  kitApi,
+  useImportPartMutation,
+  useLazyKitQuery,
+  useTakeBackImportMutation,
+} from './api.js';
 import { Preview, type Wanted } from './import-preview.js';
 import type { ImportAsk, ImportPreview, ImportRead, ImportRow } from './read-import.js';
 import { useImportReader } from './use-import-reader.js';
@@ -25,7 +30,7 @@ type Standing =
   | { kind: 'undone'; message: string };
 
 export function ImportPage() {
-  const { data: kit } = useKitQuery({ archived: false });
+  const [loadKit] = useLazyKitQuery();
   const [wanted, setWanted] = useState<Wanted | null>(null);
   const [standing, setStanding] = useState<Standing>({ kind: 'none' });
   const [withSame, setWithSame] = useState(false);
@@ -38,6 +43,16 @@ export function ImportPage() {
   const look = async (next: Wanted): Promise<void> => {
     setWanted(next);
     setStanding({ kind: 'reading' });
+    // The list may still be on its way; read without it, nothing would count as there already.
+    const asked = await loadKit({ archived: false }, true);
+    if (asked.error) {
+      setStanding({
+        kind: 'refused',
+        message: `${sentence(asked.error)} The file was not read; choose it again.`,
+      });
+      return;
+    }
+    const kit = asked.data ?? [];
     const question = async (lenses: ImportAsk['lenses']): Promise<ImportRead> =>
       read({
         bytes: await next.file.arrayBuffer(),
@@ -45,16 +60,14 @@ export function ImportPage() {
         encoding: next.encoding,
         table: next.table,
         mapping: next.mapping,
-        taken: (kit ?? []).map(
-          ({ document }) => `${document.kind}:${document.name.trim().toLowerCase()}`,
-        ),
+        taken: kit.map(({ document }) => `${document.kind}:${document.name.trim().toLowerCase()}`),
         lenses,
       });
     let answer = await question([]);
     if (answer.kind === 'preview' && answer.table === 'circle') {
       // Only a table of circles asks for the lenses themselves, which are many.
       answer = await question(
-        (kit ?? []).flatMap((stored) =>
+        kit.flatMap((stored) =>
           stored.document.kind === 'lens' ? [stored as Stored<KitItemOf<'lens'>>] : [],
         ),
       );
@@ -69,7 +82,7 @@ export function ImportPage() {
   const begin = useEffectEvent((file: File) => {
     void look({ file, encoding: null, table: null, mapping: null });
   });
-  useEffect(() => (kit ? onKitDropped((file) => begin(file)) : undefined), [kit]);
+  useEffect(() => onKitDropped((file) => begin(file)), []);
 
   const rows = standing.kind === 'preview' ? standing.preview.rows : NO_ROWS;
   const chosen = useMemo(
