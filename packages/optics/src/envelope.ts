@@ -8,6 +8,7 @@ import {
   type Cone,
   type Point,
 } from './coverage.js';
+import { clip } from './polygon.js';
 
 /** How far the mechanism goes, in the frame's picture coordinates. */
 export interface Mechanism {
@@ -64,22 +65,6 @@ export function coneOutline(cone: Cone, capMm: number, directions = 240): Point[
     const far = Math.min(capMm, reach(cone, from, direction));
     return { x: from.x + far * direction.x, y: from.y + far * direction.y };
   });
-}
-
-/** Keeps the part of a convex polygon where a·x + b·y ≤ c. */
-function clip(polygon: Point[], a: number, b: number, c: number): Point[] {
-  const kept: Point[] = [];
-  polygon.forEach((here, i) => {
-    const next = polygon[(i + 1) % polygon.length]!;
-    const inside = c - (a * here.x + b * here.y);
-    const after = c - (a * next.x + b * next.y);
-    if (inside >= 0) kept.push(here);
-    if (inside >= 0 !== after >= 0) {
-      const t = inside / (inside - after);
-      kept.push({ x: here.x + t * (next.x - here.x), y: here.y + t * (next.y - here.y) });
-    }
-  });
-  return kept;
 }
 
 /** Stands for no end, where a lens leans so far that its cone is open on one side. */

@@ -9,6 +9,7 @@ import {
   radians,
   type Parsed,
 } from '@gangway/optics';
+import { lockedLean } from './cover/turning.js';
 import { fixed, fStop, type Units } from './format.js';
 import type { Station } from './schema.js';
 import { focusEnds } from './rig/stack.js';
@@ -111,6 +112,8 @@ function movement(
     mechanism: (station) => {
       const [least, most] = station.movement_limits[field] ?? UNBOUNDED;
       const left = lengthLeft(station);
+      // Set against the lock by a file, it may still be taken back.
+      if (lockedLean(station) === field && read(station) === 0) return [0, 0];
       return [Math.max(least, -left), Math.min(most, left)];
     },
     step: (station, direction, size) => {
@@ -209,6 +212,9 @@ export function refusal(control: Control, station: Station, value: number): stri
   if (control.id === 'distance') {
     const far = Number.isFinite(most) ? `${significant(most, 4)} m on this rig` : 'infinity';
     return `This lens focuses from ${significant(least, 4)} m to ${far}; for nearer give the magnification.`;
+  }
+  if (control.pointer === `/movements/${lockedLean(station)}` && least === most) {
+    return `Shift and tilt are locked to each other on this lens: as it is shifted, ${control.label.toLowerCase()} stays at 0.`;
   }
   const unit = control.id === 'rise' || control.id === 'shift' ? ' mm' : '°';
   return `${control.label} goes from ${fixed(least, 1)} to ${fixed(most, 1)}${unit} on this rig.`;

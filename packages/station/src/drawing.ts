@@ -15,10 +15,11 @@ import {
   type Cone,
   type Corner,
   type Ellipse,
+  type Frame,
   type Point,
 } from '@gangway/optics';
 import { multiplied } from './rig/stack.js';
-import { circleTable, setup, sharpFraction, turnedBack, type Setup } from './setup.js';
+import { circleTable, setup, sharpFraction, type Setup } from './setup.js';
 import type { Station } from './schema.js';
 import type { Standing } from './state.js';
 
@@ -30,11 +31,19 @@ export interface CornerMark {
   readonly standing: Standing;
 }
 
+export interface PlacedFrame {
+  readonly centre: Point;
+  readonly widthMm: number;
+  readonly heightMm: number;
+}
+
 /** What the Cover drawing shows, in mm on the real back, picture upright, origin straight ahead. */
 export interface CoverDrawing {
   /** Mm on the back for each mm of movement. */
   readonly factor: number;
-  readonly frame: { centre: Point; widthMm: number; heightMm: number };
+  readonly frame: PlacedFrame;
+  /** The whole back, where only a part of it is kept. */
+  readonly whole: PlacedFrame | null;
   readonly corners: readonly CornerMark[];
   /** Where the lens axis meets the back. */
   readonly axis: Point;
@@ -55,8 +64,8 @@ export interface CoverDrawing {
   readonly baseMm: number;
   /** Where the level line of the scene lies; null when it cannot be pictured. */
   readonly levelLineMm: number | null;
-  /** What a pivoted tilt adds to shift and rise, mm of movement. */
-  readonly pivot: Point;
+  /** From shift and rise as set to the frame's centre, mm of movement. */
+  readonly offset: Point;
 }
 
 export function coverDrawing(station: Station): CoverDrawing {
@@ -73,7 +82,8 @@ export function coverDrawing(station: Station): CoverDrawing {
   const circle = grown(circleOnSensor(s.cone));
   return {
     factor: k,
-    frame: { centre: out({ x: s.frame.shiftMm, y: s.frame.riseMm }), ...turnedBack(station.back) },
+    frame: placed(s.frame, k),
+    whole: station.crop ? placed(s.whole, k) : null,
     corners: CORNERS.map((corner) => {
       const place = frameCorner(s.frame, corner);
       const margin = cornerMarginMm(s.cone, s.frame, corner) * k;
@@ -99,13 +109,19 @@ export function coverDrawing(station: Station): CoverDrawing {
       const ellipse = grown(circleOnSensor({ ...s.cone, halfAngleRad }));
       return ellipse ? [{ fNumber, diameterMm: bareMm * k, ellipse }] : [];
     }),
-    envelope: envelope(s.cone, s.frame, s.mechanism, s.pivot).map(out),
+    envelope: envelope(s.cone, s.frame, s.mechanism, s.offset).map(out),
     margin: marginLine(s, out),
     baseMm: baseMm(station, s),
     levelLineMm: levelLine(station, s),
-    pivot: s.pivot,
+    offset: s.offset,
   };
 }
+
+const placed = (frame: Frame, k: number): PlacedFrame => ({
+  centre: { x: frame.shiftMm * k, y: frame.riseMm * k },
+  widthMm: frame.widthMm * k,
+  heightMm: frame.heightMm * k,
+});
 
 /** Far enough out that the cut is off any sheet. */
 const outline = (station: Station, s: Setup, cone: Cone): Point[] =>

@@ -22,8 +22,11 @@ import {
   verticalInSensor,
   worstCorner,
 } from '@gangway/optics';
+import { reportFacade } from './framing/facade.js';
+import { reportTurnIn } from './framing/turn-in.js';
+import { facadeWays } from './framing/ways/index.js';
 import { reportMarks } from './marks.js';
-import type { Report } from './report.js';
+import type { Readings, Report } from './report.js';
 import type { Station } from './schema.js';
 import { rigReport } from './rig/report.js';
 import { setup, type Setup } from './setup.js';
@@ -31,8 +34,11 @@ import { setup, type Setup } from './setup.js';
 /** JSON has no infinity: a value without a finite number is null. Minus zero is zero. */
 const finite = (value: number): number | null => (Number.isFinite(value) ? value + 0 : null);
 
-/** Everything Gangway knows about a station, from the station alone. */
-export function evaluate(station: Station): Report {
+/**
+ * What a station gives outright: everything but what has to be searched for. Quick enough to
+ * follow a hand on a scale.
+ */
+export function readings(station: Station): Readings {
   const s = setup(station);
   return {
     optics: optics(station, s),
@@ -41,8 +47,16 @@ export function evaluate(station: Station): Report {
     field: field(s),
     focus: focus(s),
     perspective: perspective(station, s),
+    ...(station.facade ? { facade: reportFacade(station, s, station.facade) } : {}),
     ...(station.marks ? { marks: reportMarks(station, s) } : {}),
+    ...(station.turn_in ? { turn_in: reportTurnIn(s, station.turn_in) } : {}),
   };
+}
+
+/** Everything Gangway knows about a station, from the station alone. */
+export function evaluate(station: Station): Report {
+  const { facade, ...rest } = readings(station);
+  return facade ? { ...rest, facade: { ...facade, ways_out: facadeWays(station) } } : rest;
 }
 
 function optics(station: Station, s: Setup): Report['optics'] {
@@ -62,7 +76,7 @@ function optics(station: Station, s: Setup): Report['optics'] {
 function coverage(station: Station, s: Setup): Report['coverage'] {
   const worst = worstCorner(s.cone, s.frame);
   const soft = worstCorner(s.core, s.frame);
-  const limits = movementLimits(s.cone, s.frame, s.mechanism, s.pivot);
+  const limits = movementLimits(s.cone, s.frame, s.mechanism, s.offset);
   const angle = angleFromAxis(s.cone, frameCorner(s.frame, worst.corner));
   return {
     covered: frameCovered(s.cone, s.frame),

@@ -41,8 +41,8 @@ export function withFrameAt(station: Station, drawing: CoverDrawing, place: Poin
     ...station,
     movements: {
       ...station.movements,
-      shift_mm: inward(kept.x / drawing.factor - drawing.pivot.x, moved),
-      rise_mm: inward(kept.y / drawing.factor - drawing.pivot.y, moved),
+      shift_mm: inward(kept.x / drawing.factor - drawing.offset.x, moved),
+      rise_mm: inward(kept.y / drawing.factor - drawing.offset.y, moved),
     },
   };
 }

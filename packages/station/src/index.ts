@@ -1,10 +1,22 @@
 export * from './controls.js';
+export * from './cover/corners.js';
+export * from './cover/limits-table.js';
+export * from './cover/strip.js';
+export * from './cover/turning.js';
 export * from './differences.js';
 export * from './drawing.js';
 export * from './evaluate.js';
 export * from './explain/index.js';
 export * from './format.js';
 export * from './frame-drag.js';
+export * from './framing/correction.js';
+export { framed, centresAsked, facadeView } from './framing/facade.js';
+export * from './framing/mosaic-frames.js';
+export * from './framing/step.js';
+export * from './framing/turn-in.js';
+export * from './framing/verdict.js';
+export { framingWays, changesBetween, type FramingWay } from './framing/ways/index.js';
+export type { FramingQuestion } from './framing/ways/kind.js';
 export * from './kit/assemble.js';
 export * from './kit/bench.js';
 export * from './kit/compare.js';
@@ -27,8 +39,14 @@ export * from './rig/problems/index.js';
 export * from './rig/stack.js';
 export * from './schema.js';
 export { sharpFraction, turnedBack, DEFAULT_SHARP_FRACTION } from './setup.js';
+export * from './site/edits.js';
+export * from './site/finder.js';
+export * from './site/measure.js';
+export * from './site/plan.js';
+export { sceneOf, type Shape, type Look } from './site/scene.js';
 export { standingOf, stateOf, type Standing, type State } from './state.js';
 export * from './ways-out/index.js';
+export * from './variants.js';
 export * from './words.js';
 export {
   parseAngleDeg,

@@ -13,7 +13,7 @@ import type { Station } from './schema.js';
 import type { Setup } from './setup.js';
 
 /** Sensor axes in the station frame (X right, Y up, Z level ahead at yaw 0). */
-function sensorAxes(station: Station): { right: Vec3; up: Vec3; normal: Vec3 } {
+export function sensorAxes(station: Station): { right: Vec3; up: Vec3; normal: Vec3 } {
   const { camera, movements } = station;
   const body = sensorBasis(camera.pitch_deg, camera.yaw_deg);
   const rear = sensorBasis(movements.rear_tilt_deg ?? 0, movements.rear_swing_deg ?? 0);
@@ -33,8 +33,8 @@ export function fromLensCentre(
   const { right, up, normal } = sensorAxes(station);
   const front = station.movement_limits.moves === 'front';
   const lens: Vec3 = [
-    front ? setup.frame.shiftMm : 0,
-    front ? setup.frame.riseMm : 0,
+    front ? setup.whole.shiftMm : 0,
+    front ? setup.whole.riseMm : 0,
     setup.imageDistanceMm,
   ];
   return (x_m, y_m, z_m) => {

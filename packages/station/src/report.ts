@@ -61,8 +61,45 @@ export interface Report {
     convergence_deg: number;
     stretch: { left: number; right: number; top: number; bottom: number };
   };
+  facade?: FacadeReport & { ways_out: FacadeWay[] };
   marks?: MarkReport[];
+  turn_in?: TurnInReport;
 }
+
+export interface FacadeReport {
+  /** In one frame at an allowed rise: top and foot with their rooms, and the width. */
+  fits: boolean;
+  /** In the frame as everything is set. */
+  framed: boolean;
+  /** Null when part of the façade is not ahead of the lens. */
+  rise_needed_mm: number | null;
+  /** Null also when the foot is not wanted. */
+  rise_before_foot_is_cut_mm: number | null;
+  /** Null when it fits from nowhere. */
+  distance_needed_m: number | null;
+}
+
+/** A way to frame the façade: what to do, what it brings and costs, and what it sets. */
+export interface FacadeWay {
+  id: string;
+  title: string;
+  detail: string;
+  /** New values by JSON pointer into the station. */
+  set: Record<string, unknown>;
+}
+
+export interface TurnInReport {
+  yaw_deg: number;
+  /** Null when what is to be kept would lie 90° or more off. */
+  shift_mm: number | null;
+  far_edge_lost_deg: number | null;
+  stretch_before: { near: number; far: number };
+  stretch_after: { near: number; far: number } | null;
+  possible: boolean;
+}
+
+/** What a station gives without searching: the report but for its searched parts. */
+export type Readings = Omit<Report, 'facade'> & { facade?: FacadeReport };
 
 export type Direction = 'rise_mm' | 'fall_mm' | 'left_mm' | 'right_mm';
 

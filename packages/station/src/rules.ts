@@ -1,9 +1,10 @@
 import type { z } from 'zod';
 import { axisFromSensor, leastDistanceMm } from '@gangway/optics';
 import { focusingLensOf, type RigParts } from './rig/stack.js';
+import { siteRules, type Sited } from './site/rules.js';
 
 /** What {@link stationRules} needs of a station whose single fields are already sound. */
-interface Checked {
+interface Checked extends Sited {
   back: { width_mm: number; height_mm: number; width_px?: number };
   lens: { focal_length_mm: number; f_min: number; f_max: number; circle: { f_number: number }[] };
   chain: ({ kind: string } & Record<string, unknown>)[];
@@ -86,6 +87,7 @@ export function stationRules(station: Checked, context: z.RefinementCtx): void {
     refuse(['criterion', 'pixels'], 'needs back.width_px, the pixels along the back’s long side');
   }
   nearEnough(station, refuse);
+  siteRules(station, refuse);
 }
 
 function nearEnough(station: Checked, refuse: Refuse): void {

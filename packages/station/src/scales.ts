@@ -76,7 +76,7 @@ function sampled(control: Control, station: Station, from: number, to: number): 
 
 /** Rise and shift need no search: the cone's section gives the spans outright. */
 function spans(s: Setup, id: 'rise' | 'shift', from: number, to: number): Segment[] {
-  const added = id === 'rise' ? s.pivot.y : s.pivot.x;
+  const added = id === 'rise' ? s.offset.y : s.offset.x;
   const outer = allowedSpan(s.cone, s.frame, id);
   const inner = allowedSpan(s.core, s.frame, id);
   const within = (span: { low: number; high: number }, value: number): boolean =>

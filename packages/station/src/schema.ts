@@ -10,13 +10,13 @@ import {
   placeM,
   quantity,
   record,
-  roomM,
   text,
   turnDeg,
   yesOrNo,
 } from './fields.js';
 import { backSchema, chainPartSchema, lensSchema, movementLimitsSchema } from './parts.js';
 import { stationRules } from './rules.js';
+import { cropSchema, facadeSchema, siteSchema, turnInSchema } from './site/schema.js';
 
 export const FORMAT = 'gangway.station';
 export const VERSION = 1;
@@ -37,11 +37,8 @@ export const criterionSchema = z.union([
 const share = () => quantity('', { min: 0, max: 0.95 });
 const count = () => quantity('', { min: 1, max: 400, whole: true });
 
-/** The open document, version 1. Unknown fields are kept everywhere. */
-export const stationSchema = record({
-  format: z.literal(FORMAT, { error: `must be "${FORMAT}"` }),
-  version: z.literal(VERSION),
-  name: text(),
+/** Everything a station says but what it is called: what a variant keeps of its own. */
+const settingsShape = {
   back: backSchema,
   lens: lensSchema,
   chain: list(chainPartSchema, 32),
@@ -56,16 +53,17 @@ export const stationSchema = record({
     rear_tilt_deg: leanDeg().optional(),
     rear_swing_deg: leanDeg().optional(),
   }),
-  camera: record({ height_m: placeM(), pitch_deg: leanDeg(), yaw_deg: turnDeg() }),
+  camera: record({
+    height_m: placeM(),
+    pitch_deg: leanDeg(),
+    yaw_deg: turnDeg(),
+    /** What the user's own level shows when the camera truly stands level. */
+    level_offset_deg: leanDeg().optional(),
+    level_offset_roll_deg: leanDeg().optional(),
+  }),
   criterion: criterionSchema,
-  facade: record({
-    distance_m: distanceM(),
-    top_m: placeM(),
-    width_m: distanceM(),
-    base_m: placeM().optional(),
-    headroom_m: roomM().optional(),
-    footroom_m: roomM().optional(),
-  }).optional(),
+  facade: facadeSchema.optional(),
+  site: siteSchema.optional(),
   marks: list(
     record({
       label: text(),
@@ -76,8 +74,9 @@ export const stationSchema = record({
     }),
     500,
   ).optional(),
+  crop: cropSchema.optional(),
   solve: record({ tilt: yesOrNo(), swing: yesOrNo() }).optional(),
-  turn_in: record({ yaw_deg: leanDeg(), keep: oneOf(['left', 'right', 'center']) }).optional(),
+  turn_in: turnInSchema.optional(),
   mosaic: record({
     pattern: oneOf(['grid', 'pinwheel']),
     columns: count().optional(),
@@ -90,6 +89,28 @@ export const stationSchema = record({
     moves: oneOf(['rear', 'lens']),
     near_m: distanceM().optional(),
     far_m: distanceM().optional(),
+  }).optional(),
+};
+
+/** The names of a station's own settings, for telling them from what is kept unknown. */
+export const SETTINGS = Object.keys(settingsShape) as (keyof typeof settingsShape)[];
+
+/** The open document, version 1. Unknown fields are kept everywhere. */
+export const stationSchema = record({
+  format: z.literal(FORMAT, { error: `must be "${FORMAT}"` }),
+  version: z.literal(VERSION),
+  name: text(),
+  ...settingsShape,
+  /** Alternatives for the same picture; the settings above are those of the one named here. */
+  variants: record({
+    present: text(),
+    kept: list(
+      record({
+        name: text(),
+        settings: record(settingsShape).superRefine(stationRules),
+      }),
+      12,
+    ),
   }).optional(),
 }).superRefine(stationRules);
 
@@ -108,6 +129,13 @@ export type Lens = Station['lens'];
 export type ChainPart = Station['chain'][number];
 export type Focus = Station['focus'];
 export type MovementLimits = Station['movement_limits'];
+export type Facade = NonNullable<Station['facade']>;
+export type Site = NonNullable<Station['site']>;
+export type Room = NonNullable<Site['room']>;
+export type Box = NonNullable<Site['boxes']>[number];
+export type Crop = NonNullable<Station['crop']>;
+/** Settings of a kept variant. */
+export type Settings = NonNullable<Station['variants']>['kept'][number]['settings'];
 
 /** The JSON Schema (2020-12) of the station file, made from the same definitions. */
 export function stationJsonSchema(): Record<string, unknown> {

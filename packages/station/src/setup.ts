@@ -19,7 +19,7 @@ import {
   type Vec3,
 } from '@gangway/optics';
 import { focusingLensOf, multiplied } from './rig/stack.js';
-import type { Lens, Station } from './schema.js';
+import type { Crop, Lens, Station } from './schema.js';
 
 /**
  * A station in the terms the physics works in. A multiplier between lens and movements makes one
@@ -43,9 +43,13 @@ export interface Setup {
   readonly imageDistanceMm: number;
   readonly cone: Cone;
   readonly core: Cone;
-  /** Movements as they act: set plus what a pivoted tilt adds. */
+  /** The part of the back that is kept, with the movements as they act. */
   readonly frame: Frame;
+  /** The whole back; its centre is where the movements put it: set plus what a pivoted tilt adds. */
+  readonly whole: Frame;
   readonly pivot: Point;
+  /** From the movements as set to the centre of the kept part: pivot and the slide of a crop. */
+  readonly offset: Point;
   readonly mechanism: Mechanism;
   readonly pixelPitchMm: number | null;
   readonly cocMm: number;
@@ -151,6 +155,19 @@ export function bareFocus({ focalLengthMm, imageDistanceMm, axis, combined }: Se
   };
 }
 
+/** The largest part of a back that has the crop's shape, and how far its middle is slid. */
+export function keptPart(
+  { widthMm, heightMm }: { widthMm: number; heightMm: number },
+  crop: Crop | undefined,
+): { widthMm: number; heightMm: number; x: number; y: number } {
+  if (!crop) return { widthMm, heightMm, x: 0, y: 0 };
+  const ratio = crop.across / crop.up;
+  const slide = (crop.slide ?? 0) / 2;
+  return widthMm / heightMm > ratio
+    ? { widthMm: heightMm * ratio, heightMm, x: slide * (widthMm - heightMm * ratio), y: 0 }
+    : { widthMm, heightMm: widthMm / ratio, x: 0, y: slide * (heightMm - widthMm / ratio) };
+}
+
 /** Resolves a station into what the physics needs. The station must have been parsed. */
 export function setup(station: Station): Setup {
   const { lens, back, movements, aperture } = station;
@@ -167,6 +184,9 @@ export function setup(station: Station): Setup {
   const engravedMm = lens.focal_length_mm * combined;
   const { focalLengthMm, imageDistanceMm } = combinedFocus(station, axis, combined, travel.backMm);
   const turned = turnedBack(back);
+  const size = { widthMm: turned.widthMm / behind, heightMm: turned.heightMm / behind };
+  const kept = keptPart(size, station.crop);
+  const [shiftMm, riseMm] = [movements.shift_mm + pivot.x, movements.rise_mm + pivot.y];
   const cone: Cone = {
     axis,
     imageDistanceMm,
@@ -189,12 +209,14 @@ export function setup(station: Station): Setup {
       halfAngleRad: coneHalfAngleRad(circleMm * sharpFraction(lens), engravedMm),
     },
     frame: {
-      widthMm: turned.widthMm / behind,
-      heightMm: turned.heightMm / behind,
-      shiftMm: movements.shift_mm + pivot.x,
-      riseMm: movements.rise_mm + pivot.y,
+      widthMm: kept.widthMm,
+      heightMm: kept.heightMm,
+      shiftMm: shiftMm + kept.x,
+      riseMm: riseMm + kept.y,
     },
+    whole: { ...size, shiftMm, riseMm },
     pivot,
+    offset: { x: pivot.x + kept.x, y: pivot.y + kept.y },
     mechanism: mechanism(station),
     pixelPitchMm,
     cocMm: circleOfConfusionMm(criterion(station), { ...turned, pixelPitchMm }) / behind,

@@ -1,6 +1,6 @@
 import type { Corner } from '@gangway/optics';
 import { fixed, fStop, signed, trimmed } from './format.js';
-import type { Report } from './report.js';
+import type { Readings, Report } from './report.js';
 import type { Station } from './schema.js';
 import {
   beyondMechanism,
@@ -53,7 +53,43 @@ const NO_END = '∞';
 
 const figureOf = (margin: number | null): string => (margin === null ? NO_END : signed(margin, 1));
 
-export function coverVerdict(station: Station, report: Report): Verdict {
+/** What keeps the façade out of the picture as everything is set; null when nothing does. */
+function cutWords(report: Readings): Pick<Verdict, 'figure' | 'words' | 'sentence'> | null {
+  const { facade } = report;
+  if (!facade || facade.framed) return null;
+  const { rise_needed_mm: needed, rise_before_foot_is_cut_mm: foot } = facade;
+  if (needed === null) {
+    return {
+      figure: 'Behind',
+      words: 'the façade',
+      sentence: 'The façade does not lie ahead of the camera.',
+    };
+  }
+  if (!facade.fits) {
+    const away = facade.distance_needed_m;
+    return {
+      figure: 'Cut',
+      words: away === null ? 'façade does not fit' : `façade fits from ${fixed(away, 1)} m`,
+      sentence: `The façade does not fit into the frame from here${away === null ? '' : `; it would from ${fixed(away, 1)} m`}.`,
+    };
+  }
+  const ask = `${fixed(needed, 1)}${foot === null ? '' : ` to ${fixed(foot, 1)}`}`;
+  return {
+    figure: `${fixed(needed, 1)} mm`,
+    words: 'of rise frames the façade',
+    sentence: `The façade is cut as set; it asks for ${ask} mm of rise.`,
+  };
+}
+
+/** The circle and the frame; where the circle serves, whether the façade is in it. */
+export function coverVerdict(station: Station, report: Readings): Verdict {
+  const circle = circleVerdict(station, report);
+  if (circle.standing === 'outside' || station.mosaic) return circle;
+  const cut = cutWords(report);
+  return cut ? { ...circle, standing: 'costs', ...cut } : circle;
+}
+
+function circleVerdict(station: Station, report: Readings): Verdict {
   const beyond = beyondMechanism(station);
   const state = beyond.length > 0 ? 'beyond' : opticalState(station, setup(station));
   const { margin_mm: margin, sharp_margin_mm: soft, worst_corner } = report.coverage;
@@ -109,7 +145,7 @@ export function coverVerdict(station: Station, report: Report): Verdict {
 }
 
 /** View: whether the rig goes together, and how the camera stands. */
-export function viewVerdict(station: Station, report: Report): Omit<Verdict, 'state'> {
+export function viewVerdict(station: Station, report: Readings): Omit<Verdict, 'state'> {
   const stops = report.rig.problems.filter(({ severity }) => severity === 'stop');
   if (stops.length > 0) {
     return {
@@ -166,7 +202,10 @@ export function chainWords({ chain, movements }: Station): string[] {
 }
 
 /** A rig on its own: what it becomes, and whether it goes together. */
-export function rigVerdict({ optics, rig }: Report): Omit<Verdict, 'state'> {
+export function rigVerdict({
+  optics,
+  rig,
+}: Pick<Report, 'optics' | 'rig'>): Omit<Verdict, 'state'> {
   const figure = `${trimmed(optics.focal_length_mm, 1)} mm`;
   const stops = rig.problems.filter(({ severity }) => severity === 'stop').length;
   const minds = rig.problems.length;

@@ -1,4 +1,4 @@
-import { evaluate } from '../evaluate.js';
+import { readings } from '../evaluate.js';
 import type { Station } from '../schema.js';
 import { setup } from '../setup.js';
 import { whyImageDistance } from './image-distance.js';
@@ -18,4 +18,4 @@ const REASONS = {
 export type Reason = keyof typeof REASONS;
 
 export const why = (reason: Reason, station: Station): Why =>
-  REASONS[reason]({ station, report: evaluate(station), setup: setup(station) });
+  REASONS[reason]({ station, report: readings(station), setup: setup(station) });

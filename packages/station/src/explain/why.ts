@@ -1,4 +1,4 @@
-import type { Report } from '../report.js';
+import type { Readings } from '../report.js';
 import type { Station } from '../schema.js';
 import type { Setup } from '../setup.js';
 
@@ -14,6 +14,6 @@ export interface Why {
 
 export interface Asked {
   readonly station: Station;
-  readonly report: Report;
+  readonly report: Readings;
   readonly setup: Setup;
 }

@@ -1,6 +1,6 @@
-import { evaluate } from '../evaluate.js';
+import { readings } from '../evaluate.js';
 import { fixed } from '../format.js';
-import type { Report } from '../report.js';
+import type { Readings } from '../report.js';
 import type { Station } from '../schema.js';
 import { setup } from '../setup.js';
 import { standingOf, stateOf, type State } from '../state.js';
@@ -26,7 +26,7 @@ const MOST = 6;
  * Concrete changes that would cure what is wrong with the frame, best first; none when all is
  * well. Each has been tried: `after` passes the verdict it is offered for.
  */
-export function waysOut(station: Station, report: Report): WayOut[] {
+export function waysOut(station: Station, report: Readings): WayOut[] {
   const state = stateOf(station);
   if (state === 'sharp') return [];
   const cured = (after: State): boolean =>
@@ -51,7 +51,7 @@ export function waysOut(station: Station, report: Report): WayOut[] {
 
 /** What the corner has afterwards, in the terms of what was wrong. */
 function gain(state: State, after: Station): string {
-  const { coverage } = evaluate(after);
+  const { coverage } = readings(after);
   if (state === 'soft') {
     const past = coverage.sharp_margin_mm;
     return past === null || past < 0.05

@@ -1,11 +1,11 @@
-import type { Report } from '../report.js';
+import type { Readings } from '../report.js';
 import type { Station } from '../schema.js';
 import type { Setup } from '../setup.js';
 import type { State } from '../state.js';
 
 export interface Question {
   readonly station: Station;
-  readonly report: Report;
+  readonly report: Readings;
   readonly setup: Setup;
   /** What is wrong. */
   readonly state: Exclude<State, 'sharp'>;

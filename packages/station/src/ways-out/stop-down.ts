@@ -3,7 +3,7 @@ import { fStop, stops } from '../format.js';
 import type { Kind } from './kind.js';
 
 /** Past this diffraction takes back what the larger circle gives. */
-const DIFFRACTION_FROM = 16;
+export const DIFFRACTION_FROM = 16;
 
 /** The widest engraved stop at which the larger circle, or its larger core, reaches the corner. */
 export const stopDown: Kind = {

@@ -84,7 +84,7 @@ function RiseLine({ drawing, sheet, width }: Props) {
   );
   const x = right + 26;
   if (x + ROOM_PX > width || rise === null || fall === null) return null;
-  const at = (mm: number): number => sheet.y((mm + drawing.pivot.y) * drawing.factor);
+  const at = (mm: number): number => sheet.y((mm + drawing.offset.y) * drawing.factor);
   const labels = spread(
     [
       { y: at(rise), text: `${fixed(rise, 1)} ${coverage.limited_by.rise}`, tone: '' },

@@ -1,0 +1,150 @@
+import {
+  allowedSpan,
+  centreForEdge,
+  cornerAt,
+  leastDistanceThatFits,
+  rectangleFits,
+  type Corner3,
+  type FramingFrame,
+  type FramingView,
+  type Rectangle3,
+  type Span,
+} from '@gangway/optics';
+import { sensorAxes } from '../marks.js';
+import type { FacadeReport } from '../report.js';
+import type { Facade, Station } from '../schema.js';
+import type { Setup } from '../setup.js';
+
+/** How the camera looks at a façade: what stays as it is when rise and distance change. */
+export interface FacadeView {
+  readonly view: FramingView;
+  readonly frame: FramingFrame;
+  readonly rectangle: Rectangle3;
+  /** Where the centre of the back may lie in height, by circle and mechanism, as it acts. */
+  readonly rise: Span;
+  readonly distanceMm: number;
+}
+
+const M = 1000;
+
+function rectangleOf(station: Station, facade: Facade): Rectangle3 {
+  const { right, up, normal } = sensorAxes(station);
+  const corner = (xM: number, yM: number): Corner3 => {
+    const [x, y] = [xM * M, (yM - station.camera.height_m) * M];
+    return {
+      base: [x * right[0] + y * right[1], x * up[0] + y * up[1], x * normal[0] + y * normal[1]],
+      perMm: [right[2], up[2], normal[2]],
+    };
+  };
+  const centre = facade.x_m ?? 0;
+  const pair = (yM: number): [Corner3, Corner3] => [
+    corner(centre - facade.width_m / 2, yM),
+    corner(centre + facade.width_m / 2, yM),
+  ];
+  return {
+    top: pair(facade.top_m + (facade.headroom_m ?? 0)),
+    foot: facade.base_m === undefined ? null : pair(facade.base_m - (facade.footroom_m ?? 0)),
+  };
+}
+
+/** Rises allowed with the rest as set, for the centre of the back as it acts. */
+export function allowedRise(s: Setup): Span {
+  const circle = allowedSpan(s.cone, s.frame, 'rise');
+  const slide = s.offset.y - s.pivot.y;
+  const [least, most] = s.mechanism.rise;
+  const set = s.whole.shiftMm - s.pivot.x;
+  const radial = Math.sqrt(Math.max(0, s.mechanism.radialMm ** 2 - set ** 2));
+  return {
+    low: Math.max(circle.low - slide, Math.max(least, -radial) + s.pivot.y),
+    high: Math.min(circle.high - slide, Math.min(most, radial) + s.pivot.y),
+  };
+}
+
+export function facadeView(station: Station, s: Setup, facade: Facade): FacadeView {
+  const [x, y] = [s.offset.x - s.pivot.x, s.offset.y - s.pivot.y];
+  return {
+    view: { imageDistanceMm: s.imageDistanceMm, moves: station.movement_limits.moves },
+    frame: {
+      edges: {
+        left: x - s.frame.widthMm / 2,
+        right: x + s.frame.widthMm / 2,
+        bottom: y - s.frame.heightMm / 2,
+        top: y + s.frame.heightMm / 2,
+      },
+      shiftMm: s.whole.shiftMm,
+    },
+    rectangle: rectangleOf(station, facade),
+    rise: allowedRise(s),
+    distanceMm: facade.distance_m * M,
+  };
+}
+
+/** Of two corners the movement that asks more; null when one is not ahead of the lens. */
+function asked(
+  { view, distanceMm }: FacadeView,
+  corners: readonly Corner3[],
+  along: 0 | 1,
+  edgeMm: number,
+  pick: (...each: number[]) => number,
+): number | null {
+  const each = corners.map((corner) => {
+    const place = cornerAt(corner, distanceMm);
+    return centreForEdge(view, place[along], place[2], edgeMm);
+  });
+  return each.includes(null) ? null : pick(...(each as number[]));
+}
+
+/** Centres of the back, as they act, that bring each side of the façade to its edge of the frame. */
+export interface CentresAsked {
+  /** The least rise with the top in, and the largest with the foot in (Infinity: not wanted). */
+  readonly top: number;
+  readonly foot: number;
+  /** The least shift with the right side in, and the largest with the left side in. */
+  readonly right: number;
+  readonly left: number;
+}
+
+/** Null when a corner of the façade is not ahead of the lens. */
+export function centresAsked(seen: FacadeView): CentresAsked | null {
+  const { rectangle, frame } = seen;
+  const { edges } = frame;
+  const all = [...rectangle.top, ...(rectangle.foot ?? [])];
+  const top = asked(seen, rectangle.top, 1, edges.top, Math.max);
+  const foot = rectangle.foot ? asked(seen, rectangle.foot, 1, edges.bottom, Math.min) : Infinity;
+  const right = asked(seen, all, 0, edges.right, Math.max);
+  const left = asked(seen, all, 0, edges.left, Math.min);
+  if (top === null || foot === null || right === null || left === null) return null;
+  return { top, foot, right, left };
+}
+
+/** A hair outside is inside: what settings rounded to a thousandth of a mm leave. */
+const HAIR_MM = 1e-6;
+
+/** Whether the façade with its rooms lies in the frame as everything is set. */
+export function framed(station: Station, s: Setup): boolean {
+  if (!station.facade) return true;
+  const asks = centresAsked(facadeView(station, s, station.facade));
+  if (!asks) return false;
+  const { riseMm: r, shiftMm: x } = s.whole;
+  return (
+    r >= asks.top - HAIR_MM &&
+    r <= asks.foot + HAIR_MM &&
+    x >= asks.right - HAIR_MM &&
+    x <= asks.left + HAIR_MM
+  );
+}
+
+/** What of a façade a station frames, and from where it would. */
+export function reportFacade(station: Station, s: Setup, facade: Facade): FacadeReport {
+  const seen = facadeView(station, s, facade);
+  const { view, frame, rectangle, rise, distanceMm } = seen;
+  const asks = centresAsked(seen);
+  const least = leastDistanceThatFits(view, frame, rectangle, rise);
+  return {
+    fits: rectangleFits(view, frame, rectangle, rise, distanceMm),
+    framed: framed(station, s),
+    rise_needed_mm: asks && asks.top - s.pivot.y,
+    rise_before_foot_is_cut_mm: asks && asks.foot < Infinity ? asks.foot - s.pivot.y : null,
+    distance_needed_m: least === null ? null : least / M,
+  };
+}

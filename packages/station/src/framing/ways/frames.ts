@@ -1,0 +1,74 @@
+import { fixed } from '../../format.js';
+import type { Station } from '../../schema.js';
+import { setup } from '../../setup.js';
+import { allowedRise, centresAsked, facadeView } from '../facade.js';
+import { settableIn } from '../place.js';
+import type { FramingDraft, FramingKind } from './kind.js';
+
+const OVERLAPS = [0.3, 0.4, 0.5, 0.6, 0.7, 0.8];
+
+/** Middle of the grid along rise or shift: what must be seen, within what every frame may reach. */
+function middle(station: Station, columns: number, rows: number, overlap: number): Station | null {
+  const s = setup(station);
+  const asks = centresAsked(facadeView(station, s, station.facade!));
+  if (!asks) return null;
+  const half = (count: number, side: number): number => ((count - 1) / 2) * side * (1 - overlap);
+  const [kx, ky] = [half(columns, s.whole.widthMm), half(rows, s.whole.heightMm)];
+  const allowed = allowedRise(s);
+  const rise = settableIn(
+    {
+      low: Math.max(asks.top - ky, allowed.low + ky) - s.pivot.y,
+      high: Math.min(asks.foot + ky, allowed.high - ky) - s.pivot.y,
+    },
+    station.movements.rise_mm,
+  );
+  const shift = settableIn(
+    { low: asks.right - kx - s.pivot.x, high: asks.left + kx - s.pivot.x },
+    station.movements.shift_mm,
+  );
+  if (rise === null || shift === null) return null;
+  return {
+    ...station,
+    movements: { ...station.movements, rise_mm: rise, shift_mm: shift },
+    mosaic: {
+      pattern: 'grid',
+      columns,
+      rows,
+      overlap,
+      moves: station.movement_limits.moves === 'rear' ? 'rear' : 'lens',
+    },
+  };
+}
+
+/** Two or three shifted frames, above each other or side by side. */
+export const frames =
+  (serves: (station: Station) => boolean): FramingKind =>
+  ({ station }) => {
+    const { crop: _, mosaic: __, ...plain } = station;
+    const shapes = [
+      [1, 2],
+      [1, 3],
+      [2, 1],
+      [3, 1],
+    ] as const;
+    return shapes.flatMap(([columns, rows]): FramingDraft[] => {
+      for (const overlap of OVERLAPS) {
+        const after = middle(plain, columns, rows, overlap);
+        if (!after || !serves(after)) continue;
+        const count = columns * rows;
+        const side = rows > 1 ? setup(after).whole.heightMm : setup(after).whole.widthMm;
+        const apart = side * (1 - overlap);
+        const parts = after.mosaic!.moves === 'lens';
+        return [
+          {
+            id: `frame-mosaic-${columns}x${rows}`,
+            title: `Take ${count === 2 ? 'two' : 'three'} frames ${rows > 1 ? 'above each other' : 'side by side'}, ${fixed(apart, 1)} mm apart`,
+            price: `${fixed(100 * overlap, 0)} % overlap, nothing may move meanwhile${parts ? '; the lens moves, so near and far part a little' : ''}`,
+            cost: 2.5 + count / 2 + (parts ? 0.5 : 0),
+            after,
+          },
+        ];
+      }
+      return [];
+    });
+  };

@@ -1,0 +1,117 @@
+import { fixed } from '../../format.js';
+import { parseStation } from '../../parse.js';
+import type { FacadeWay } from '../../report.js';
+import type { Station } from '../../schema.js';
+import { setup } from '../../setup.js';
+import { stateOf, type State } from '../../state.js';
+import { allowedRise } from '../facade.js';
+import { SENSIBLE } from '../place.js';
+import { framedWell } from '../verdict.js';
+import { crop } from './crop.js';
+import { frames } from './frames.js';
+import type { FramingKind, FramingQuestion } from './kind.js';
+import { lens } from './lens.js';
+import { move } from './move.js';
+import { pitch } from './pitch.js';
+import { raise, step } from './stand.js';
+import { stopDown } from './stop-down.js';
+import { turnBack } from './turn-back.js';
+
+/** Every kind of way to frame the façade. To add one: write a file beside this and list it here. */
+const KINDS: readonly FramingKind[] = [
+  move,
+  stopDown,
+  turnBack,
+  step,
+  raise,
+  pitch,
+  frames(framedWell),
+  crop,
+  lens,
+];
+
+export interface FramingWay {
+  readonly id: string;
+  readonly title: string;
+  readonly detail: string;
+  readonly state: State;
+  readonly after: Station;
+}
+
+const MOST = 9;
+
+/** What a setting near the end of its range costs beside one in the middle. */
+const AT_THE_END = 1;
+
+/** Share of the allowed rise in use, 0 to 1. */
+function strain(station: Station): number {
+  const s = setup(station);
+  const { low, high } = allowedRise(s);
+  const rise = s.whole.riseMm;
+  const end = rise < 0 ? low : high;
+  return rise === 0 || Math.abs(end) === 0 ? 0 : Math.min(1, rise / end);
+}
+
+const past = (share: number): number => Math.max(0, share - SENSIBLE) / (1 - SENSIBLE);
+
+/** What is set besides the change itself, and how near the end that is. */
+function setting(before: Station, after: Station, title: string, used: number): string {
+  const { rise_mm: rise } = after.movements;
+  const moved = rise !== before.movements.rise_mm && !title.startsWith('Set');
+  const set = moved ? `with ${fixed(Math.abs(rise), 1)} mm of ${rise < 0 ? 'fall' : 'rise'}` : '';
+  const end = used > SENSIBLE + 1e-9 ? `${set ? ', ' : ''}near the end of the rise` : '';
+  return set + end;
+}
+
+/**
+ * Ways to bring the whole façade into the picture, best first; none when it is there, or when
+ * there is no façade. Each has been tried: `after` is framed, covered and within the mechanism.
+ */
+export function framingWays(station: Station, swaps: FramingQuestion['swaps'] = []): FramingWay[] {
+  if (!station.facade || framedWell(station)) return [];
+  const question = { station, swaps };
+  return KINDS.flatMap((kind) => kind(question))
+    .filter(({ after }) => framedWell(after) && parseStation(after).ok)
+    .map((draft) => ({ ...draft, used: after(draft.after) }))
+    .sort((a, b) => a.cost + AT_THE_END * past(a.used) - b.cost - AT_THE_END * past(b.used))
+    .slice(0, MOST)
+    .map(({ id, title, price, after: taken, used }) => ({
+      id,
+      title,
+      detail: [setting(station, taken, title, used), price].filter(Boolean).join('; '),
+      state: stateOf(taken),
+      after: taken,
+    }));
+}
+
+const after = (station: Station): number => (station.mosaic ? 0 : strain(station));
+
+/** Changed settings by JSON pointer: one level down where both are objects. */
+export function changesBetween(before: Station, later: Station): Record<string, unknown> {
+  const plain = (value: unknown): value is Record<string, unknown> =>
+    typeof value === 'object' && value !== null && !Array.isArray(value);
+  const [a, b] = [before, later] as unknown as Record<string, unknown>[];
+  const found: Record<string, unknown> = {};
+  const put = (pointer: string, one: unknown, other: unknown): void => {
+    if (JSON.stringify(one) !== JSON.stringify(other)) found[pointer] = other ?? null;
+  };
+  for (const key of new Set([...Object.keys(a!), ...Object.keys(b!)])) {
+    const [one, other] = [a![key], b![key]];
+    if (!plain(one) || !plain(other)) put(`/${key}`, one, other);
+    else {
+      for (const inner of new Set([...Object.keys(one), ...Object.keys(other)])) {
+        put(`/${key}/${inner}`, one[inner], other[inner]);
+      }
+    }
+  }
+  return found;
+}
+
+/** The same as the report gives them. */
+export const facadeWays = (station: Station): FacadeWay[] =>
+  framingWays(station).map(({ id, title, detail, after: taken }) => ({
+    id,
+    title,
+    detail,
+    set: changesBetween(station, taken),
+  }));

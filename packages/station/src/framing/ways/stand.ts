@@ -1,0 +1,66 @@
+import { fixed, trimmed } from '../../format.js';
+import { leastThatFrames } from '../place.js';
+import { raised, stepped } from '../step.js';
+import type { FramingDraft, FramingKind } from './kind.js';
+
+/** A tenth of a metre is as finely as a tripod is stood. */
+const STEP_M = 0.1;
+const FARTHEST_TIMES = 20;
+
+/** Moving the tripod: back, and closer where that helps. */
+export const step: FramingKind = ({ station }) => {
+  const distance = station.facade!.distance_m;
+  const back = leastThatFrames((m) => stepped(station, m), distance * FARTHEST_TIMES, STEP_M);
+  const closer = leastThatFrames((m) => stepped(station, -m), distance * 0.95, STEP_M);
+  const draft = (found: NonNullable<typeof back>, word: string, sign: 1 | -1): FramingDraft => ({
+    id: `frame-step-${word}`,
+    title: `Step ${word} ${fixed(found.amount, 1)} m`,
+    price: `stand ${trimmed(distance + sign * found.amount, 2)} m from it`,
+    cost: 1 + (4 * found.amount) / distance,
+    after: found.after,
+  });
+  return [
+    ...(back ? [draft(back, 'back', 1)] : []),
+    ...(closer && distance - closer.amount > 0 ? [draft(closer, 'closer', -1)] : []),
+  ];
+};
+
+const HIGHEST_M = 40;
+
+/** A ladder, a window opposite, a lower tripod. Higher than two metres is a matter of safety. */
+export const raise: FramingKind = ({ station }) => {
+  const up = leastThatFrames((m) => raised(station, m), HIGHEST_M, STEP_M);
+  const down = leastThatFrames(
+    (m) => raised(station, -m),
+    Math.max(STEP_M, station.camera.height_m),
+    STEP_M,
+  );
+  const now = station.camera.height_m;
+  return [
+    ...(up
+      ? [
+          {
+            id: 'frame-raise',
+            title: `Raise the camera ${fixed(up.amount, 1)} m`,
+            price:
+              now + up.amount > 2
+                ? `stands ${trimmed(now + up.amount, 2)} m high; work from firm ground, and tie it down`
+                : `stands ${trimmed(now + up.amount, 2)} m high`,
+            cost: 1.2 + up.amount,
+            after: up.after,
+          },
+        ]
+      : []),
+    ...(down
+      ? [
+          {
+            id: 'frame-lower',
+            title: `Lower the camera ${fixed(down.amount, 1)} m`,
+            price: `stands ${trimmed(now - down.amount, 2)} m high`,
+            cost: 1 + down.amount,
+            after: down.after,
+          },
+        ]
+      : []),
+  ];
+};
