@@ -96,7 +96,7 @@ function asked(
 
 /** Centres of the back, as they act, that bring each side of the façade to its edge of the frame. */
 export interface CentresAsked {
-  /** The least rise with the top in, and the largest with the foot in (Infinity: not wanted). */
+  /** The least rise with the top in, and the largest with the foot in; the top itself where no foot is wanted. */
   readonly top: number;
   readonly foot: number;
   /** The least shift with the right side in, and the largest with the left side in. */
@@ -110,7 +110,7 @@ export function centresAsked(seen: FacadeView): CentresAsked | null {
   const { edges } = frame;
   const all = [...rectangle.top, ...(rectangle.foot ?? [])];
   const top = asked(seen, rectangle.top, 1, edges.top, Math.max);
-  const foot = rectangle.foot ? asked(seen, rectangle.foot, 1, edges.bottom, Math.min) : Infinity;
+  const foot = asked(seen, rectangle.foot ?? rectangle.top, 1, edges.bottom, Math.min);
   const right = asked(seen, all, 0, edges.right, Math.max);
   const left = asked(seen, all, 0, edges.left, Math.min);
   if (top === null || foot === null || right === null || left === null) return null;
@@ -144,7 +144,7 @@ export function reportFacade(station: Station, s: Setup, facade: Facade): Facade
     fits: rectangleFits(view, frame, rectangle, rise, distanceMm),
     framed: framed(station, s),
     rise_needed_mm: asks && asks.top - s.pivot.y,
-    rise_before_foot_is_cut_mm: asks && asks.foot < Infinity ? asks.foot - s.pivot.y : null,
+    rise_before_foot_is_cut_mm: asks && rectangle.foot ? asks.foot - s.pivot.y : null,
     distance_needed_m: least === null ? null : least / M,
   };
 }

@@ -25,7 +25,8 @@ export const step: FramingKind = ({ station }) => {
   ];
 };
 
-const HIGHEST_M = 40;
+/** A window opposite; higher is another matter. */
+const HIGHEST_M = 12;
 
 /** A ladder, a window opposite, a lower tripod. Higher than two metres is a matter of safety. */
 export const raise: FramingKind = ({ station }) => {
