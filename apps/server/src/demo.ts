@@ -22,6 +22,7 @@ import bench from '../demo/2-glassblower-bench.json' with { type: 'json' };
 import hall from '../demo/3-customs-house-hall.json' with { type: 'json' };
 import ropewalk from '../demo/4-ropewalk.json' with { type: 'json' };
 import marsh from '../demo/5-salt-marsh.json' with { type: 'json' };
+import quay from '../demo/6-customs-house-quay.json' with { type: 'json' };
 import kit from '../demo-kit/kit.json' with { type: 'json' };
 import plans from '../demo-kit/rigs.json' with { type: 'json' };
 import type { Database } from './database.js';
@@ -42,6 +43,7 @@ const STATIONS: readonly (readonly [unknown, string])[] = [
   [hall, 'Shift 19 on the small body'],
   [ropewalk, 'View 90 on the field camera'],
   [marsh, 'View 300 on 8×10 in'],
+  [quay, 'Shift 24 on the small body'],
 ];
 
 function sound<T>(

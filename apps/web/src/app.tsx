@@ -16,6 +16,8 @@ function Root() {
 // Lists and stations load apart: a station opens without what only the lists need.
 const list = () => import('./jobs/index.js');
 const station = () => import('./station/index.js');
+const view = () => import('./station/view/index.js');
+const cover = () => import('./station/cover/pages.js');
 const kit = () => import('./kit/index.js');
 const rigs = () => import('./rigs/index.js');
 
@@ -33,8 +35,19 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await station()).StationLayout }),
         children: [
           { index: true, element: <Navigate to="cover" replace /> },
-          { path: 'view', lazy: async () => ({ Component: (await station()).ViewStep }) },
+          { path: 'view', lazy: async () => ({ Component: (await view()).SiteStep }) },
+          { path: 'view/rig', lazy: async () => ({ Component: (await view()).RigStep }) },
           { path: 'cover', lazy: async () => ({ Component: (await station()).CoverStep }) },
+          { path: 'cover/limits', lazy: async () => ({ Component: (await cover()).LimitsPage }) },
+          { path: 'cover/turn-in', lazy: async () => ({ Component: (await cover()).TurnInPage }) },
+          {
+            path: 'cover/software',
+            lazy: async () => ({ Component: (await cover()).SoftwarePage }),
+          },
+          {
+            path: 'cover/variants',
+            lazy: async () => ({ Component: (await cover()).VariantsPage }),
+          },
         ],
       },
       { path: 'kit', lazy: async () => ({ Component: (await kit()).KitPage }) },

@@ -38,3 +38,17 @@ export function convergenceDeg(frame: Frame, imageDistanceMm: number, vertical: 
  */
 export const stretchAt = (xMm: number, yMm: number, imageDistanceMm: number): number =>
   Math.hypot(xMm, yMm, imageDistanceMm) / imageDistanceMm;
+
+/**
+ * Angle between the pictures of two level lines across the view, through the middles of the
+ * frame's top and foot, degrees; positive when they meet on the right.
+ * @param across direction of those lines in the sensor's frame
+ */
+export function levelConvergenceDeg(frame: Frame, imageDistanceMm: number, across: Vec3): number {
+  const [ux, uy, uz] = across;
+  const angle = (side: -1 | 1): number => {
+    const y = frame.riseMm + (side * frame.heightMm) / 2;
+    return Math.atan2(imageDistanceMm * uy - y * uz, imageDistanceMm * ux - frame.shiftMm * uz);
+  };
+  return degrees(angle(-1) - angle(1));
+}

@@ -13,6 +13,8 @@ export * from './framing/correction.js';
 export { framed, centresAsked, facadeView } from './framing/facade.js';
 export * from './framing/mosaic-frames.js';
 export * from './framing/step.js';
+export * from './framing/stretch.js';
+export { lensSwaps } from './framing/swaps.js';
 export * from './framing/turn-in.js';
 export * from './framing/verdict.js';
 export { framingWays, changesBetween, type FramingWay } from './framing/ways/index.js';

@@ -89,7 +89,8 @@ export function coverVerdict(station: Station, report: Readings): Verdict {
   return cut ? { ...circle, standing: 'costs', ...cut } : circle;
 }
 
-function circleVerdict(station: Station, report: Readings): Verdict {
+/** How the frame stands in the circle, whatever is in front. */
+export function circleVerdict(station: Station, report: Readings): Verdict {
   const beyond = beyondMechanism(station);
   const state = beyond.length > 0 ? 'beyond' : opticalState(station, setup(station));
   const { margin_mm: margin, sharp_margin_mm: soft, worst_corner } = report.coverage;

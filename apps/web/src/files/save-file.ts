@@ -1,7 +1,7 @@
-/** Hands text to the browser as a file. */
-export function saveFile(name: string, text: string, type: string): void {
+/** Hands text or bytes to the browser as a file. */
+export function saveFile(name: string, content: BlobPart, type: string): void {
   const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([text], { type }));
+  link.href = URL.createObjectURL(new Blob([content], { type }));
   link.download = name;
   link.click();
   setTimeout(() => URL.revokeObjectURL(link.href), 10_000);

@@ -7,6 +7,7 @@ import { Barrel } from './barrel/barrel.js';
 import { KeyboardProvider } from './keyboard.js';
 import { StationTop } from './station-top.js';
 import { StepStrip } from './step-strip.js';
+import { SubNav } from './sub-nav.js';
 
 const ConflictDialog = lazy(() => import('./conflict-dialog.js'));
 
@@ -45,6 +46,7 @@ export function StationLayout() {
       <div className="relative flex min-h-full flex-col lg:h-full">
         <StationTop />
         <StepStrip />
+        <SubNav />
         <main className="flex min-h-0 shrink-0 flex-col lg:flex-1 lg:shrink lg:flex-row">
           <Outlet />
         </main>

@@ -9,6 +9,8 @@ export interface Preferences {
   units: Units;
   /** The picture as it lies on a ground glass: upside down and left to right. */
   groundGlass: boolean;
+  /** Lines over the picture, by thirds. */
+  grid: boolean;
 }
 
 const KEY = 'gangway.preferences';
@@ -17,6 +19,7 @@ const schema = z.object({
   light: z.enum(['daylight', 'darkcloth']).catch('daylight'),
   units: z.enum(['metric', 'feet']).catch('metric'),
   groundGlass: z.boolean().catch(false),
+  grid: z.boolean().catch(false),
 });
 
 function kept(): Preferences {
@@ -49,8 +52,11 @@ const slice = createSlice({
     groundGlassFlipped: (state) => {
       state.groundGlass = !state.groundGlass;
     },
+    gridToggled: (state) => {
+      state.grid = !state.grid;
+    },
   },
 });
 
-export const { lightChosen, unitsChosen, groundGlassFlipped } = slice.actions;
+export const { lightChosen, unitsChosen, groundGlassFlipped, gridToggled } = slice.actions;
 export const preferencesReducer = slice.reducer;

@@ -1,9 +1,12 @@
 import { createSelector } from '@reduxjs/toolkit';
 import {
+  circleVerdict,
   coverDrawing,
   coverVerdict,
-  evaluate,
+  finderOf,
+  readings,
   scalesOf,
+  sceneOf,
   viewVerdict,
   waysOut,
   type Station,
@@ -20,9 +23,26 @@ export const selectOpen = (state: RootState): OpenStation => {
 export const selectStation = (state: RootState): Station => selectOpen(state).present;
 
 /** The one place where a station becomes figures. */
-export const selectReport = createSelector(selectStation, evaluate);
+export const selectReport = createSelector(selectStation, readings);
 export const selectScales = createSelector(selectStation, scalesOf);
 export const selectDrawing = createSelector(selectStation, coverDrawing);
 export const selectWaysOut = createSelector(selectStation, selectReport, waysOut);
 export const selectCoverVerdict = createSelector(selectStation, selectReport, coverVerdict);
+export const selectCircleVerdict = createSelector(selectStation, selectReport, circleVerdict);
 export const selectViewVerdict = createSelector(selectStation, selectReport, viewVerdict);
+
+/** What the drawing shows: the change that is looked at, else the station as it is. */
+export const selectShown = (state: RootState): Station =>
+  selectOpen(state).preview?.station ?? selectStation(state);
+export const selectShownReport = createSelector(selectShown, readings);
+export const selectShownDrawing = createSelector(selectShown, coverDrawing);
+export const selectShownVerdict = createSelector(selectShown, selectShownReport, coverVerdict);
+
+/** The scene goes by the things in it; a drag of a movement leaves it as it is. */
+const selectScene = createSelector(
+  (state: RootState) => selectShown(state).facade,
+  (state: RootState) => selectShown(state).site,
+  (state: RootState) => selectShown(state).camera.height_m,
+  (facade, site, height_m) => sceneOf({ facade, site, camera: { height_m } }),
+);
+export const selectFinder = createSelector(selectShown, selectScene, finderOf);

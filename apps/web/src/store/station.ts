@@ -33,9 +33,18 @@ export interface OpenStation {
   /** Changes with the same mark in a row are one step of undo: a drag, a held key. */
   gesture: string | null;
   save: SaveState;
+  /** A change that is looked at before it is taken; never saved. */
+  preview: Preview | null;
   typed: Record<string, Typed>;
   /** Sent, but not answered for: the server may have any of them. */
   unanswered: Station[];
+}
+
+export interface Preview {
+  /** Which change it is, for the list it was picked from. */
+  id: string;
+  title: string;
+  station: Station;
 }
 
 export type StationState =
@@ -86,6 +95,7 @@ const slice = createSlice({
         past: [],
         future: [],
         gesture: null,
+        preview: null,
         save: payload.save,
         typed: Object.fromEntries(
           Object.entries(payload.typed).map(([key, text]) => [key, { text, message: null }]),
@@ -99,9 +109,13 @@ const slice = createSlice({
       const goesOn = payload.gesture !== undefined && payload.gesture === open.gesture;
       if (!goesOn) open.past.push({ document: open.present, label: payload.label });
       open.present = payload.station;
+      open.preview = null;
       open.future = [];
       open.gesture = payload.gesture ?? null;
       pending(open);
+    },
+    previewed: (state, { payload }: PayloadAction<Preview | null>) => {
+      if (state.kind === 'open') state.open.preview = payload;
     },
     gestureEnded: (state) => {
       if (state.kind === 'open') state.open.gesture = null;
@@ -202,6 +216,7 @@ function pending(open: OpenStation, settled = false): void {
 
 function afterTravel(open: OpenStation): void {
   open.gesture = null;
+  open.preview = null;
   open.typed = {};
   pending(open);
 }
@@ -212,6 +227,7 @@ export const {
   closed,
   opened,
   changed,
+  previewed,
   gestureEnded,
   undone,
   redone,

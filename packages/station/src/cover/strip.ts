@@ -86,7 +86,7 @@ export function limitsStrip(station: Station, table: LimitsTable = limitsTable(s
   for (const { name: heading, way, side } of blocks) {
     const x0 = MARGIN + LABEL;
     text(MARGIN, y, heading, 2.6);
-    y += 3.5;
+    y += 6;
     rule(x0, y, x0 + most, y);
     for (let mm = 0; mm <= most; mm++) {
       const size = mm % 10 === 0 ? 2.4 : mm % 5 === 0 ? 1.8 : 1;

@@ -1,7 +1,7 @@
 import { allowedSpan, turnIn, type Keep, type TurnedIn } from '@gangway/optics';
 import type { TurnInReport } from '../report.js';
 import type { Station } from '../schema.js';
-import type { Setup } from '../setup.js';
+import { setup, type Setup } from '../setup.js';
 
 /** Whether circle and mechanism let the back shift so far, the rise as set. */
 function reached(s: Setup, shiftMm: number): boolean {
@@ -67,3 +67,10 @@ export function withTurnIn(station: Station, s: Setup): Station {
     },
   };
 }
+
+/** {@link mostTurnIn} for a station as it stands. */
+export const mostTurnInOf = (station: Station, keep: Keep, side: -1 | 1): number =>
+  mostTurnIn(setup(station), keep, side);
+
+/** The station with its planned turn made; itself where none can be. */
+export const turnedIn = (station: Station): Station => withTurnIn(station, setup(station));

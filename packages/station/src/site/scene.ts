@@ -1,4 +1,4 @@
-import type { Box, Facade, Room, Station } from '../schema.js';
+import type { Box, Facade, Room, Site } from '../schema.js';
 
 /** A place in the station frame, m: x right, y up, z level ahead. */
 export type Place = readonly [number, number, number];
@@ -13,8 +13,15 @@ export interface Shape {
   readonly filled: boolean;
 }
 
+/** What of a station the scene goes by. */
+export interface Sited {
+  readonly facade?: Facade | undefined;
+  readonly site?: Site | undefined;
+  readonly camera: { readonly height_m: number };
+}
+
 /** Shapes in the order they are painted: what is nearer covers what is farther. */
-export function sceneOf(station: Station): Shape[] {
+export function sceneOf(station: Sited): Shape[] {
   const { facade, site, camera } = station;
   const shapes: Shape[] = [];
   if (site?.room) shapes.push(...roomShapes(site.room));
@@ -85,7 +92,7 @@ function facadeShapes({ width_m: width, top_m: top, base_m, distance_m: z, x_m }
 const closed = (places: Place[]): Place[] => [...places, places[0]!];
 
 /** Level ground: lines towards the horizon and across, about the things that stand on it. */
-function groundLines({ facade, site }: Station): Shape[] {
+function groundLines({ facade, site }: Sited): Shape[] {
   const far = Math.max(
     10,
     facade?.distance_m ?? 0,
@@ -273,7 +280,7 @@ function boxShapes(box: Box, eyeM: number): Shape[] {
 }
 
 /** Level lines on the façade or on the walls of the room; else across the view at the far end. */
-function levelShapes({ facade, site }: Station): Shape[] {
+function levelShapes({ facade, site }: Sited): Shape[] {
   return (site?.levels ?? []).flatMap(({ height_m: y }) => {
     if (facade) {
       const half = facade.width_m * 0.6;

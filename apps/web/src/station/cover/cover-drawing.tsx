@@ -12,26 +12,37 @@ import {
   type Point,
 } from '@gangway/station';
 import { useEditing } from '../../store/editing.js';
-import { groundGlassFlipped } from '../../store/preferences.js';
+import { gridToggled, groundGlassFlipped } from '../../store/preferences.js';
 import {
   selectCoverVerdict,
   selectDrawing,
+  selectFinder,
+  selectOpen,
   selectReport,
   selectScales,
+  selectShown,
+  selectShownDrawing,
+  selectShownReport,
+  selectShownVerdict,
   selectStation,
 } from '../../store/selectors.js';
-import { gestureEnded } from '../../store/station.js';
+import { changed, gestureEnded, previewed } from '../../store/station.js';
 import { useAppDispatch, useAppSelector, useAppStore } from '../../store/store.js';
 import { STANDING_TEXT } from '../../ui/standing.js';
 import { useSize } from '../../ui/use-size.js';
 import { figureOf } from '../barrel/words.js';
+import { Button } from '../../ui/button.js';
 import { Dimensions } from './dimensions.js';
+import { FinderCanvas } from './finder-canvas.js';
+import { Overlays } from './overlays.js';
 import { ellipseProps, makeSheet, pathOf, type Sheet } from './sheet.js';
 
 export function CoverDrawing() {
-  const drawing = useAppSelector(selectDrawing);
-  const verdict = useAppSelector(selectCoverVerdict);
-  const groundGlass = useAppSelector((state) => state.preferences.groundGlass);
+  const drawing = useAppSelector(selectShownDrawing);
+  const finder = useAppSelector(selectFinder);
+  const verdict = useAppSelector(selectShownVerdict);
+  const previewing = useAppSelector((state) => selectOpen(state).preview !== null);
+  const { groundGlass, grid } = useAppSelector((state) => state.preferences);
   const dispatch = useAppDispatch();
   const [ref, { width, height }] = useSize<HTMLDivElement>();
   const sheet = useMemo(
@@ -41,6 +52,15 @@ export function CoverDrawing() {
   return (
     <div className="relative flex flex-1 flex-col bg-stage">
       <div ref={ref} className="relative min-h-[min(96vw,26rem)] flex-1 overflow-hidden lg:min-h-0">
+        {width > 0 && (
+          <FinderCanvas
+            finder={finder}
+            drawing={drawing}
+            sheet={sheet}
+            width={width}
+            height={height}
+          />
+        )}
         {width > 0 && (
           <svg
             width={width}
@@ -57,11 +77,21 @@ export function CoverDrawing() {
               width={width}
               tone={STANDING_TEXT[verdict.standing]}
             />
+            <Overlays
+              drawing={drawing}
+              finder={finder}
+              sheet={sheet}
+              width={width}
+              height={height}
+            />
             <Dimensions drawing={drawing} sheet={sheet} width={width} />
-            <Handle drawing={drawing} sheet={sheet} tone={STANDING_TEXT[verdict.standing]} />
+            {!previewing && (
+              <Handle drawing={drawing} sheet={sheet} tone={STANDING_TEXT[verdict.standing]} />
+            )}
           </svg>
         )}
         <Legend drawing={drawing} />
+        <PreviewBanner />
         <DrawingText />
       </div>
       <div className="flex flex-wrap gap-x-6 px-5 pb-1 lg:absolute lg:bottom-0">
@@ -75,6 +105,14 @@ export function CoverDrawing() {
           <span className="text-faint pointer-coarse:hidden">F</span>
         </button>
         <TurnBack />
+        <button
+          type="button"
+          onClick={() => dispatch(gridToggled())}
+          aria-pressed={grid}
+          className={CORNER_BUTTON}
+        >
+          {grid ? 'Without thirds' : 'With thirds'}
+        </button>
       </div>
     </div>
   );
@@ -97,7 +135,6 @@ function Circles({ drawing, sheet }: { drawing: Drawing; sheet: Sheet }) {
   const edge = { drawing, sheet };
   return (
     <>
-      <Edge {...edge} of="circle" className="fill-glass" />
       {levelLineMm !== null && (
         <line
           x1={sheet.x(-drawing.baseMm * 6)}
@@ -138,13 +175,12 @@ interface FrameProps {
 
 function FrameShape({ drawing, sheet, width, tone }: FrameProps) {
   // Its margin has a line of its own where the sheet is wide.
-  const worst = useAppSelector(selectReport).coverage.worst_corner;
+  const worst = useAppSelector(selectShownReport).coverage.worst_corner;
   const { frame, corners, envelope, axis } = drawing;
   const [w, h] = [frame.widthMm * sheet.pxPerMm, frame.heightMm * sheet.pxPerMm];
   const [x, y] = [sheet.x(frame.centre.x) - w / 2, sheet.y(frame.centre.y) - h / 2];
   return (
     <>
-      <rect x={x} y={y} width={w} height={h} className="fill-paper opacity-70" />
       <mask id="outside-circle">
         <rect x={x} y={y} width={w} height={h} fill="white" />
         <Edge drawing={drawing} sheet={sheet} of="circle" fill="black" />
@@ -304,8 +340,8 @@ function Handle({ drawing, sheet, tone }: { drawing: Drawing; sheet: Sheet; tone
 }
 
 function Legend({ drawing }: { drawing: Drawing }) {
-  const { aperture } = useAppSelector(selectStation);
-  const { optics } = useAppSelector(selectReport);
+  const { aperture } = useAppSelector(selectShown);
+  const { optics } = useAppSelector(selectShownReport);
   return (
     <dl className="pointer-events-none absolute top-3 left-5 grid grid-cols-[auto_auto] gap-x-3 text-[13px]">
       <dt className="font-semibold">{fStop(aperture)}</dt>
@@ -351,6 +387,32 @@ function TurnBack() {
     >
       {upright ? 'Turn the back level' : 'Turn the back upright'}
     </button>
+  );
+}
+
+/** Says that the drawing shows a change that is not taken yet. */
+function PreviewBanner() {
+  const preview = useAppSelector((state) => selectOpen(state).preview);
+  const dispatch = useAppDispatch();
+  if (!preview) return null;
+  return (
+    <div
+      role="status"
+      className="absolute top-3 right-5 left-40 ml-auto flex w-fit items-center gap-3 border border-rule-strong bg-paper py-1 pr-1 pl-3"
+    >
+      <span>
+        <span className="text-quiet">Looking at:</span> {preview.title}
+      </span>
+      <Button
+        look="strong"
+        onClick={() =>
+          dispatch(changed({ station: preview.station, label: `Try: ${preview.title}` }))
+        }
+      >
+        Take it
+      </Button>
+      <Button onClick={() => dispatch(previewed(null))}>Back</Button>
+    </div>
   );
 }
 

@@ -13,6 +13,7 @@ import { STANDING_TEXT } from '../../ui/standing.js';
 import { Group, Line } from '../results.js';
 import { Why } from '../why.js';
 import { CoverDrawing } from './cover-drawing.js';
+import { CornerTable, CropFields, FacadeLines, MechanismNotes } from './cover-more.js';
 import { WaysOut } from './ways-out.js';
 
 export function CoverStep() {
@@ -45,6 +46,8 @@ function CoverFigures() {
         {verdict.sentence}
       </p>
       <WaysOut />
+      <FacadeLines />
+      <MechanismNotes />
       <Group title={`Circle at ${fStop(station.aperture)}`}>
         <Line name="Diameter, at infinity" figure={fixed(optics.circle_diameter_mm, 1)} unit="mm" />
         <Line
@@ -81,6 +84,8 @@ function CoverFigures() {
       >
         <Limits coverage={coverage} />
       </Group>
+      <CornerTable />
+      <CropFields />
       <Group title={at === null ? 'Focus' : `Focus at ${distance(at, units)}`}>
         <Line
           name="Image distance"

@@ -1,5 +1,5 @@
 import { fixed, signed, type CoverDrawing } from '@gangway/station';
-import { selectReport, selectStation } from '../../store/selectors.js';
+import { selectShownReport, selectShown } from '../../store/selectors.js';
 import { useAppSelector } from '../../store/store.js';
 import { STANDING_TEXT } from '../../ui/standing.js';
 import type { Sheet } from './sheet.js';
@@ -21,7 +21,7 @@ export function Dimensions(props: Props) {
 }
 
 function MarginLine({ drawing, sheet, width }: Props) {
-  const { coverage } = useAppSelector(selectReport);
+  const { coverage } = useAppSelector(selectShownReport);
   const { margin_mm: margin } = coverage;
   if (!drawing.margin || margin === null) return null;
   const { corner, edge } = drawing.margin;
@@ -74,8 +74,8 @@ function spread<T extends { y: number }>(labels: T[], apart: number): (T & { at:
 const ROOM_PX = 132;
 
 function RiseLine({ drawing, sheet, width }: Props) {
-  const { coverage } = useAppSelector(selectReport);
-  const { movements } = useAppSelector(selectStation);
+  const { coverage } = useAppSelector(selectShownReport);
+  const { movements } = useAppSelector(selectShown);
   const { rise_mm: rise, fall_mm: fall } = coverage.limits;
   const { circle, frame } = drawing;
   const right = Math.max(

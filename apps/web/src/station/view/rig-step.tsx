@@ -2,7 +2,6 @@ import { lazy, Suspense } from 'react';
 import { CircleTable } from './circle-table.js';
 import { chainWords } from '@gangway/station';
 import { BackFields } from './back-fields.js';
-import { CameraFields } from './camera-fields.js';
 import { Section, useStation } from './fields.js';
 import { FocusFields } from './focus-fields.js';
 import { LensFields } from './lens-fields.js';
@@ -13,7 +12,7 @@ import { SharpnessFields } from './sharpness-fields.js';
 const RigBar = lazy(() => import('./rig-bar.js'));
 
 /** The rig and how it stands: everything the other steps take as given. */
-export function ViewStep() {
+export function RigStep() {
   return (
     <div className="min-h-0 flex-1 overflow-y-auto bg-paper">
       <Suspense fallback={<div className="min-h-14 border-b border-rule" />}>
@@ -27,7 +26,6 @@ export function ViewStep() {
         <div className="space-y-8">
           <BackFields />
           <SharpnessFields />
-          <CameraFields />
         </div>
         <div className="space-y-8">
           <MovementFields />

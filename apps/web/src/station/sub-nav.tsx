@@ -1,0 +1,43 @@
+import { NavLink, useLocation } from 'react-router';
+
+/** What a step holds besides its first screen. */
+const PLACES: Record<string, readonly { path: string; label: string }[]> = {
+  view: [
+    { path: 'view', label: 'Site' },
+    { path: 'view/rig', label: 'Rig and settings' },
+  ],
+  cover: [
+    { path: 'cover', label: 'Frame' },
+    { path: 'cover/limits', label: 'Limits by stop' },
+    { path: 'cover/turn-in', label: 'Turn in, shift back' },
+    { path: 'cover/software', label: 'Shift or software' },
+    { path: 'cover/variants', label: 'Variants' },
+  ],
+};
+
+/** The places within the step that is open. */
+export function SubNav() {
+  const { pathname } = useLocation();
+  const [, base, step] = /^(\/jobs\/[^/]+\/stations\/[^/]+)\/([^/]+)/.exec(pathname) ?? [];
+  const places = PLACES[step ?? ''];
+  if (!places) return null;
+  return (
+    <nav
+      aria-label="Within this step"
+      className="flex overflow-x-auto border-b border-rule bg-paper px-3"
+    >
+      {places.map(({ path, label }) => (
+        <NavLink
+          key={path}
+          to={`${base}/${path}`}
+          end
+          className={({ isActive }) =>
+            `flex min-h-8 items-center px-2 text-[13px] whitespace-nowrap pointer-coarse:min-h-11 ${isActive ? 'font-semibold underline decoration-2 underline-offset-[7px]' : 'text-quiet hover:text-ink'}`
+          }
+        >
+          {label}
+        </NavLink>
+      ))}
+    </nav>
+  );
+}

@@ -1,0 +1,2 @@
+export { RigStep } from './rig-step.js';
+export { SiteStep } from './site-step.js';

@@ -1,0 +1,100 @@
+import { useDrag } from '@use-gesture/react';
+import { useRef, type KeyboardEvent, type ReactNode } from 'react';
+import type { Station } from '@gangway/station';
+import { useEditing } from '../../store/editing.js';
+import { selectStation } from '../../store/selectors.js';
+import { gestureEnded } from '../../store/station.js';
+import { useAppDispatch, useAppStore } from '../../store/store.js';
+import { useNotice } from '../../ui/notices.js';
+
+const ARROWS: Record<string, readonly [number, number]> = {
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+  ArrowRight: [1, 0],
+  ArrowLeft: [-1, 0],
+};
+
+/** One press of an arrow key, m. */
+const STEP_M = 0.1;
+
+let drags = 0;
+
+export interface SiteHandleProps {
+  label: string;
+  valueText: string;
+  /** The figure that goes with its first direction. */
+  value: number;
+  /** Pixels for each metre of the drawing. */
+  scale: number;
+  /** The change as it was when the hand took hold, moved by metres across and up the sheet. */
+  write: (from: Station, dx: number, dy: number) => Station;
+  onHold?: (held: boolean) => void;
+  children: ReactNode;
+}
+
+/** Something in a drawing of the site that can be dragged, or moved with the arrow keys. */
+export function SiteHandle({
+  label,
+  valueText,
+  value,
+  scale,
+  write,
+  onHold,
+  children,
+}: SiteHandleProps) {
+  const target = useRef<SVGGElement>(null);
+  const store = useAppStore();
+  const dispatch = useAppDispatch();
+  const { change } = useEditing();
+  const notice = useNotice();
+
+  useDrag(
+    ({ first, last, movement: [dx, dy], memo }) => {
+      if (first) {
+        drags += 1;
+        onHold?.(true);
+      }
+      const from = (memo as Station | undefined) ?? selectStation(store.getState());
+      // What the site cannot be stays where it last could.
+      change(
+        `Move ${label.toLowerCase()}`,
+        '/site',
+        () => write(from, dx / scale, -dy / scale),
+        `site-${drags}`,
+      );
+      if (last) {
+        dispatch(gestureEnded());
+        onHold?.(false);
+      }
+      return from;
+    },
+    { target, pointer: { keys: false } },
+  );
+
+  const onKeyDown = (event: KeyboardEvent): void => {
+    const arrow = ARROWS[event.key];
+    if (!arrow || event.ctrlKey || event.metaKey) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const size = STEP_M * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1);
+    const refused = change(`Move ${label.toLowerCase()}`, '/site', (now) =>
+      write(now, arrow[0] * size, arrow[1] * size),
+    );
+    if (refused !== null) notice([refused]);
+  };
+
+  return (
+    <g
+      ref={target}
+      role="slider"
+      tabIndex={0}
+      aria-label={label}
+      aria-valuenow={Number(value.toFixed(3))}
+      aria-valuetext={valueText}
+      onKeyDown={onKeyDown}
+      className="cursor-grab touch-none active:cursor-grabbing"
+    >
+      {children}
+    </g>
+  );
+}
