@@ -103,7 +103,7 @@ test('an old station keeps its copy when the kit changes, says so, and takes the
   const name = unique('Kept 35');
   const stored = await makeItem(lens(name));
   const { station, api, cover } = await freshStation();
-  await page.goto(`${station}/view`);
+  await page.goto(`${station}/view/rig`);
   await page.getByRole('button', { name: 'Lens from the kit' }).click();
   await page.getByPlaceholder('Name, size or mount').fill(name);
   await page.getByRole('option', { name: new RegExp(name) }).click();
@@ -134,7 +134,7 @@ test('an old station keeps its copy when the kit changes, says so, and takes the
 
 test('a station takes a whole rig, and says what stops it', async ({ page }) => {
   const { station } = await freshStation();
-  await page.goto(`${station}/view`);
+  await page.goto(`${station}/view/rig`);
   await page.getByRole('button', { name: 'Use a rig' }).click();
   await page.getByRole('button', { name: 'Shift 24 on the mirror body', exact: true }).click();
   await expect(page.getByText('they do not join').first()).toBeVisible();

@@ -5,7 +5,7 @@ test('from a rig to a verdict: lens and back typed in, movements set, kept and f
   page,
 }) => {
   const { station, api } = await freshStation();
-  await page.goto(`${station}/view`);
+  await page.goto(`${station}/view/rig`);
   await enter(page.getByLabel('Focal length'), '47');
   await enter(page.getByLabel('Widest stop'), 'f/5.6');
   await enter(page.getByLabel('Smallest stop'), '32');
@@ -125,7 +125,7 @@ test('results open to formula, numbers and source', async ({ page }) => {
 
 test('fields refuse with a sentence, and lose nothing', async ({ page }) => {
   const { station } = await freshStation();
-  await page.goto(`${station}/view`);
+  await page.goto(`${station}/view/rig`);
   const refused: [string, string, RegExp][] = [
     ['Focal length', 'abc', /“abc” is not a length/],
     ['Focal length', '0', /a number of mm above 0/],
@@ -156,7 +156,7 @@ test('fields refuse with a sentence, and lose nothing', async ({ page }) => {
 
 test('a half-typed word survives a reload', async ({ page }) => {
   const { station } = await freshStation();
-  await page.goto(`${station}/view`);
+  await page.goto(`${station}/view/rig`);
   await page.getByLabel('Focal length').fill('12 inch');
   await page.waitForTimeout(300);
   await page.reload();
@@ -213,7 +213,7 @@ test('an earlier version is taken back as an edit', async ({ page }) => {
 
 test('focus is set by magnification, and says the same as a distance', async ({ page }) => {
   const { station } = await freshStation(undefined, demo('2-glassblower-bench'));
-  await page.goto(`${station}/view`);
+  await page.goto(`${station}/view/rig`);
   await page.getByLabel('Set', { exact: true }).selectOption('By magnification');
   await enter(page.getByLabel('Magnification', { exact: true }), '1:2');
   await expect(page.getByLabel('Magnification', { exact: true })).toHaveValue('0.5');

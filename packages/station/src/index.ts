@@ -34,6 +34,7 @@ export * from './kit/rig-document.js';
 export * from './kit/schema.js';
 export * from './new-station.js';
 export * from './parse.js';
+export { readings } from './readings.js';
 export * from './report.js';
 export * from './scales.js';
 export * from './rig-edits.js';

@@ -1,5 +1,5 @@
 import { frameCovered, turnedTiltOf } from '@gangway/optics';
-import { filterClear } from './evaluate.js';
+import { filterClear } from './readings.js';
 import type { Station } from './schema.js';
 import { setup, shiftLengthMm, type Setup } from './setup.js';
 

@@ -1,6 +1,6 @@
 import { useRef, useState, type ChangeEvent } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { coverVerdict, evaluate, fixed, fStop, newStation, type Station } from '@gangway/station';
+import { coverVerdict, readings, fixed, fStop, newStation, type Station } from '@gangway/station';
 import { useImport } from '../files/use-import.js';
 import {
   sentence,
@@ -123,7 +123,7 @@ const rig = ({ lens, back, aperture }: Station): string =>
 
 function StationLine({ stored }: { stored: StoredStation }) {
   const { document } = stored;
-  const verdict = coverVerdict(document, evaluate(document));
+  const verdict = coverVerdict(document, readings(document));
   return (
     <Link
       to={`/jobs/${stored.jobId}/stations/${stored.id}/cover`}

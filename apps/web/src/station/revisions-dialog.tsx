@@ -1,5 +1,5 @@
 import { lightFormat } from 'date-fns';
-import { coverVerdict, evaluate, type Station } from '@gangway/station';
+import { coverVerdict, readings, type Station } from '@gangway/station';
 import { sentence, useRevisionsQuery } from '../store/api.js';
 import { useEditing } from '../store/editing.js';
 import { selectOpen } from '../store/selectors.js';
@@ -29,7 +29,7 @@ function Revisions({ onClose }: { onClose: () => void }) {
   return (
     <ul className="divide-y divide-rule">
       {data.map(({ revision, savedAt, document }) => {
-        const verdict = coverVerdict(document, evaluate(document));
+        const verdict = coverVerdict(document, readings(document));
         return (
           <li key={revision} className="flex items-center justify-between gap-3 py-2">
             <span className="min-w-0">

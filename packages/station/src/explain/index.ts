@@ -1,9 +1,11 @@
-import { readings } from '../evaluate.js';
+import { readings } from '../readings.js';
 import type { Station } from '../schema.js';
 import { setup } from '../setup.js';
+import { whyFacadeRise } from './facade-rise.js';
 import { whyImageDistance } from './image-distance.js';
 import { whyLimits } from './limits.js';
 import { whyMargin } from './margin.js';
+import { whyTurnIn } from './turn-in.js';
 import type { Asked, Why } from './why.js';
 
 export type { Why } from './why.js';
@@ -13,6 +15,8 @@ const REASONS = {
   margin: whyMargin,
   limits: whyLimits,
   imageDistance: whyImageDistance,
+  facadeRise: whyFacadeRise,
+  turnIn: whyTurnIn,
 } satisfies Record<string, (asked: Asked) => Why>;
 
 export type Reason = keyof typeof REASONS;

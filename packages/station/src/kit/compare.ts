@@ -1,5 +1,5 @@
 import { degrees, DIAGONAL_24X36_MM, movementLimits } from '@gangway/optics';
-import { evaluate } from '../evaluate.js';
+import { readings } from '../readings.js';
 import { setup, turnedBack } from '../setup.js';
 import { rigStation, stopOf, type WholeRig } from './rig-document.js';
 
@@ -50,7 +50,7 @@ export function figuresOf(
   reference: Sides = SMALL_FORMAT,
 ): RigFigures {
   const station = rigStation(rig);
-  const report = evaluate(station);
+  const report = readings(station);
   const s = setup(station);
   const limits = movementLimits(s.cone, s.frame, s.mechanism, s.offset);
   const sides = turnedBack(rig.back);

@@ -1,4 +1,4 @@
-import { readings } from '../evaluate.js';
+import { readings } from '../readings.js';
 import { fixed } from '../format.js';
 import type { Readings } from '../report.js';
 import type { Station } from '../schema.js';

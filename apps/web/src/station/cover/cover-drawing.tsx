@@ -181,19 +181,23 @@ function FrameShape({ drawing, sheet, width, tone }: FrameProps) {
   const [x, y] = [sheet.x(frame.centre.x) - w / 2, sheet.y(frame.centre.y) - h / 2];
   return (
     <>
-      <mask id="outside-circle">
-        <rect x={x} y={y} width={w} height={h} fill="white" />
-        <Edge drawing={drawing} sheet={sheet} of="circle" fill="black" />
-      </mask>
-      <rect
-        x={x}
-        y={y}
-        width={w}
-        height={h}
-        fill="url(#hatch)"
-        mask="url(#outside-circle)"
-        data-testid="lost-corners"
-      />
+      {corners.some(({ standing }) => standing === 'outside') && (
+        <>
+          <mask id="outside-circle">
+            <rect x={x} y={y} width={w} height={h} fill="white" />
+            <Edge drawing={drawing} sheet={sheet} of="circle" fill="black" />
+          </mask>
+          <rect
+            x={x}
+            y={y}
+            width={w}
+            height={h}
+            fill="url(#hatch)"
+            mask="url(#outside-circle)"
+            data-testid="lost-corners"
+          />
+        </>
+      )}
       {envelope.length > 2 && (
         <path
           d={pathOf(sheet, envelope)}

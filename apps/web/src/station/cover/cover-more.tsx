@@ -13,19 +13,21 @@ import {
   turnsOf,
   withCounterMove,
   without,
+  type Readings,
   type Station,
 } from '@gangway/station';
 import { useEditing } from '../../store/editing.js';
-import { selectReport, selectStation } from '../../store/selectors.js';
+import { selectStation } from '../../store/selectors.js';
 import { useAppSelector } from '../../store/store.js';
 import { Button } from '../../ui/button.js';
 import { STANDING_TEXT } from '../../ui/standing.js';
 import { Group, Line } from '../results.js';
+import { Why } from '../why.js';
 
 /** Rise the façade asks for, against what is set and allowed. */
-export function FacadeLines() {
-  const { facade, coverage } = useAppSelector(selectReport);
-  const { movements, movement_limits: limits } = useAppSelector(selectStation);
+export function FacadeLines({ station, report }: { station: Station; report: Readings }) {
+  const { facade, coverage } = report;
+  const { movements, movement_limits: limits } = station;
   if (!facade) return null;
   const { rise_needed_mm: needed, rise_before_foot_is_cut_mm: foot } = facade;
   const mechanism = Math.min(limits.rise_mm?.[1] ?? Infinity, limits.radial_shift_mm ?? Infinity);
@@ -33,7 +35,14 @@ export function FacadeLines() {
   const reached = needed !== null && set >= needed - 1e-6;
   const whole = foot === null || set <= foot + 1e-6;
   return (
-    <Group title="Rise">
+    <Group
+      title={
+        <>
+          Rise
+          <Why reason="facadeRise" of="rise that brings in the top" />
+        </>
+      }
+    >
       <Line
         name="Top of the façade asks"
         figure={needed === null ? '—' : fixed(needed, 1)}
@@ -82,8 +91,7 @@ export function FacadeLines() {
 }
 
 /** How a turning lens is set, and what a pivot off the lens centre did. */
-export function MechanismNotes() {
-  const station = useAppSelector(selectStation);
+export function MechanismNotes({ station }: { station: Station }) {
   const { change } = useEditing();
   const turns = turnsOf(station);
   const pivot = pivotMove(station);
@@ -135,8 +143,7 @@ export function MechanismNotes() {
 }
 
 /** Margin, falloff and ring at each of the four corners. */
-export function CornerTable() {
-  const station = useAppSelector(selectStation);
+export function CornerTable({ station }: { station: Station }) {
   const corners = cornerFigures(station);
   const ring = corners.some(({ ringMm }) => ringMm !== null);
   const cell = (mm: number | null, write: (n: number) => string): string =>

@@ -1,20 +1,30 @@
+import { lazy, memo, Suspense, useDeferredValue } from 'react';
 import {
   CORNER_NAMES,
+  coverVerdict,
   distance,
   distanceParts,
   fixed,
   fStop,
+  readings,
   signed,
   type Report,
+  type Station,
 } from '@gangway/station';
-import { selectCoverVerdict, selectReport, selectStation } from '../../store/selectors.js';
+import { selectStation } from '../../store/selectors.js';
 import { useAppSelector } from '../../store/store.js';
 import { STANDING_TEXT } from '../../ui/standing.js';
 import { Group, Line } from '../results.js';
 import { Why } from '../why.js';
 import { CoverDrawing } from './cover-drawing.js';
-import { CornerTable, CropFields, FacadeLines, MechanismNotes } from './cover-more.js';
 import { WaysOut } from './ways-out.js';
+
+// The verdict, the circle and the ways out come first; the rest of the figures follows them in.
+const more = () => import('./cover-more.js');
+const FacadeLines = lazy(async () => ({ default: (await more()).FacadeLines }));
+const MechanismNotes = lazy(async () => ({ default: (await more()).MechanismNotes }));
+const CornerTable = lazy(async () => ({ default: (await more()).CornerTable }));
+const CropFields = lazy(async () => ({ default: (await more()).CropFields }));
 
 export function CoverStep() {
   return (
@@ -24,17 +34,19 @@ export function CoverStep() {
         aria-label="Coverage"
         className="w-full shrink-0 overflow-y-auto border-l border-rule bg-paper px-5 py-3 lg:w-[332px]"
       >
-        <CoverFigures />
+        <Aside />
       </aside>
     </>
   );
 }
 
-function CoverFigures() {
-  const station = useAppSelector(selectStation);
-  const report = useAppSelector(selectReport);
-  const verdict = useAppSelector(selectCoverVerdict);
+/** The drawing keeps up with the hand; figures beside it may follow a frame or two later. */
+const Aside = () => <CoverFigures station={useDeferredValue(useAppSelector(selectStation))} />;
+
+const CoverFigures = memo(function CoverFigures({ station }: { station: Station }) {
   const units = useAppSelector((state) => state.preferences.units);
+  const report = readings(station);
+  const verdict = coverVerdict(station, report);
   const { coverage, focus, field, optics } = report;
   const tone = STANDING_TEXT[coverage.covered ? 'within' : 'outside'];
   const at = 'distance_m' in station.focus ? station.focus.distance_m : null;
@@ -46,8 +58,10 @@ function CoverFigures() {
         {verdict.sentence}
       </p>
       <WaysOut />
-      <FacadeLines />
-      <MechanismNotes />
+      <Suspense>
+        <FacadeLines station={station} report={report} />
+        <MechanismNotes station={station} />
+      </Suspense>
       <Group title={`Circle at ${fStop(station.aperture)}`}>
         <Line name="Diameter, at infinity" figure={fixed(optics.circle_diameter_mm, 1)} unit="mm" />
         <Line
@@ -84,8 +98,10 @@ function CoverFigures() {
       >
         <Limits coverage={coverage} />
       </Group>
-      <CornerTable />
-      <CropFields />
+      <Suspense>
+        <CornerTable station={station} />
+        <CropFields />
+      </Suspense>
       <Group title={at === null ? 'Focus' : `Focus at ${distance(at, units)}`}>
         <Line
           name="Image distance"
@@ -110,7 +126,7 @@ function CoverFigures() {
       </Group>
     </>
   );
-}
+});
 
 const SIDES = [
   ['Rise', 'rise_mm', 'rise'],

@@ -22,8 +22,11 @@ const STROKES: Record<Look, { colour: string; width: number; dash?: number[] }> 
 
 const FILLS: Partial<Record<Look, string>> = { wall: '--paper', side: '--page', ground: '--glass' };
 
-/** How much of the picture beyond the frame is shown. */
-const SURROUND = 0.38;
+/** How much of the picture beyond the frame is taken back. */
+const VEIL = 0.62;
+
+/** Past any sheet. */
+const FAR_MM = 1e4;
 
 /**
  * The picture itself, in true perspective: full inside the frame, dimmer in what else the circle
@@ -41,8 +44,7 @@ export function FinderCanvas({ finder, drawing, sheet, width, height }: Props) {
     const [w, h] = [Math.round(width * ratio), Math.round(height * ratio)];
     if (element.width !== w) element.width = w;
     if (element.height !== h) element.height = h;
-    const style = getComputedStyle(document.documentElement);
-    const colour = (name: string): string => style.getPropertyValue(name);
+    const colour = coloursOf(light);
     pen.setTransform(1, 0, 0, 1, 0, 0);
     pen.clearRect(0, 0, w, h);
     const [ox, oy] = [sheet.x(0), sheet.y(0)];
@@ -51,33 +53,38 @@ export function FinderCanvas({ finder, drawing, sheet, width, height }: Props) {
     pen.setTransform(dx * ratio, 0, 0, dy * ratio, ox * ratio, oy * ratio);
     const px = 1 / sheet.pxPerMm;
 
-    const scene = (alpha: number): void => {
-      pen.globalAlpha = alpha;
-      for (const shape of finder.shapes) paint(pen, shape, colour, px);
-      pen.globalAlpha = 1;
+    const { frame } = drawing;
+    const inFrame = (): void => {
+      pen.rect(
+        frame.centre.x - frame.widthMm / 2,
+        frame.centre.y - frame.heightMm / 2,
+        frame.widthMm,
+        frame.heightMm,
+      );
     };
     pen.save();
-    circlePath(pen, drawing.circle, drawing.open?.circle);
-    pen.clip();
-    pen.fillStyle = colour('--glass');
-    pen.fillRect(-1e4, -1e4, 2e4, 2e4);
-    scene(SURROUND);
-    pen.restore();
-
-    const { frame } = drawing;
-    pen.save();
     pen.beginPath();
-    pen.rect(
-      frame.centre.x - frame.widthMm / 2,
-      frame.centre.y - frame.heightMm / 2,
-      frame.widthMm,
-      frame.heightMm,
-    );
+    circlePath(pen, drawing.circle, drawing.open?.circle);
+    pen.fillStyle = colour('--glass');
+    pen.fill();
+    inFrame();
     pen.clip();
+    pen.beginPath();
+    inFrame();
     pen.globalAlpha = finder.empty ? 0.7 : 1;
     pen.fillStyle = colour('--paper');
-    pen.fillRect(-1e4, -1e4, 2e4, 2e4);
-    scene(1);
+    pen.fill();
+    pen.globalAlpha = 1;
+    if (!finder.empty) {
+      paintAll(pen, finder.shapes, colour, px);
+      // A veil over what lies round the frame: painting it all twice would cost twice the time.
+      pen.beginPath();
+      pen.rect(-FAR_MM, -FAR_MM, 2 * FAR_MM, 2 * FAR_MM);
+      inFrame();
+      pen.globalAlpha = VEIL;
+      pen.fillStyle = colour('--glass');
+      pen.fill('evenodd');
+    }
     pen.restore();
   }, [finder, drawing, sheet, width, height, light]);
 
@@ -91,32 +98,59 @@ export function FinderCanvas({ finder, drawing, sheet, width, height }: Props) {
   );
 }
 
-function paint(
+type Colour = (name: string) => string;
+
+const known = new Map<string, Map<string, string>>();
+
+/** Colours of a light by their names in the style sheet, each looked up once. */
+function coloursOf(light: string): Colour {
+  const names = known.get(light) ?? new Map<string, string>();
+  known.set(light, names);
+  return (name) => {
+    const found = names.get(name);
+    if (found !== undefined) return found;
+    const value = getComputedStyle(document.documentElement).getPropertyValue(name);
+    names.set(name, value);
+    return value;
+  };
+}
+
+/** Lines of one look that follow each other are one stroke: strokes are what takes time. */
+function paintAll(
   pen: CanvasRenderingContext2D,
-  { points, look, filled }: Pictured,
-  colour: (name: string) => string,
+  shapes: readonly Pictured[],
+  colour: Colour,
   px: number,
 ): void {
-  pen.beginPath();
-  pen.moveTo(points[0]!, points[1]!);
-  for (let i = 2; i < points.length; i += 2) pen.lineTo(points[i]!, points[i + 1]!);
-  const fill = FILLS[look];
-  if (filled) {
-    pen.closePath();
-    if (fill) {
-      // A face hides what is behind it, also where it is drawn faintly.
-      const alpha = pen.globalAlpha;
-      pen.globalAlpha = alpha < 1 ? 0.85 : 1;
-      pen.fillStyle = colour(alpha < 1 ? '--glass' : fill);
-      pen.fill();
-      pen.globalAlpha = alpha;
+  let run: Look | null = null;
+  const stroke = (look: Look): void => {
+    const { colour: name, width, dash = [] } = STROKES[look];
+    pen.strokeStyle = colour(name);
+    pen.lineWidth = width * px;
+    pen.setLineDash(dash.map((each) => each * px));
+    pen.stroke();
+  };
+  for (const { points, look, filled } of shapes) {
+    if (run !== null && (filled || look !== run)) {
+      stroke(run);
+      run = null;
     }
+    if (run === null) pen.beginPath();
+    pen.moveTo(points[0]!, points[1]!);
+    for (let i = 2; i < points.length; i += 2) pen.lineTo(points[i]!, points[i + 1]!);
+    if (!filled) {
+      run = look;
+      continue;
+    }
+    pen.closePath();
+    const fill = FILLS[look];
+    if (fill) {
+      pen.fillStyle = colour(fill);
+      pen.fill();
+    }
+    stroke(look);
   }
-  const stroke = STROKES[look];
-  pen.strokeStyle = colour(stroke.colour);
-  pen.lineWidth = stroke.width * px;
-  pen.setLineDash((stroke.dash ?? []).map((each) => each * px));
-  pen.stroke();
+  if (run !== null) stroke(run);
 }
 
 function circlePath(
@@ -124,7 +158,6 @@ function circlePath(
   ellipse: Ellipse | null,
   open: readonly Point[] | undefined,
 ): void {
-  pen.beginPath();
   if (ellipse) {
     pen.ellipse(
       ellipse.centre.x,

@@ -20,6 +20,7 @@ import { Button } from '../../ui/button.js';
 import { Field } from '../../ui/field.js';
 import { STANDING_TEXT } from '../../ui/standing.js';
 import { Group, Line } from '../results.js';
+import { Why } from '../why.js';
 import { MiniFinder } from './mini-finder.js';
 import type { Sheet } from './sheet.js';
 
@@ -172,6 +173,7 @@ export function TurnInPage() {
             figure={report.shift_mm === null ? '—' : signed(report.shift_mm, 1)}
             unit="mm"
             tone={tone}
+            why={<Why reason="turnIn" of="shift that holds the picture" />}
           />
           {!report.possible && (
             <p role="status" className="text-[13px] text-outside">

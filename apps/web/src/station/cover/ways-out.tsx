@@ -1,10 +1,10 @@
-import { lazy, Suspense, useDeferredValue } from 'react';
-import type { State } from '@gangway/station';
+import { lazy, Suspense, useDeferredValue, useMemo } from 'react';
+import { readings, waysOut, type State } from '@gangway/station';
 import {
   selectCircleVerdict,
   selectOpen,
   selectReport,
-  selectWaysOut,
+  selectStation,
 } from '../../store/selectors.js';
 import { undone } from '../../store/station.js';
 import { useAppDispatch, useAppSelector } from '../../store/store.js';
@@ -29,7 +29,8 @@ export function WaysOut() {
   const framing = useAppSelector((root) => selectReport(root).facade !== undefined);
   const last = useAppSelector((root) => selectOpen(root).past.at(-1)?.label ?? '');
   // While a scale is dragged the list may lag a frame or two behind the drawing.
-  const ways = useDeferredValue(useAppSelector(selectWaysOut));
+  const station = useDeferredValue(useAppSelector(selectStation));
+  const ways = useMemo(() => waysOut(station, readings(station)), [station]);
   const tried = last.startsWith(TRIED) ? last.slice(TRIED.length) : null;
   return (
     <>

@@ -1,0 +1,54 @@
+import { Popover } from 'radix-ui';
+import { CircleHelp } from 'lucide-react';
+import { why, type Reason } from '@gangway/station';
+import { selectStation } from '../store/selectors.js';
+import { useAppSelector } from '../store/store.js';
+import { WHY } from './why.js';
+
+/** The reason, open beside its question mark. */
+export default function WhyPopover({ reason, of }: { reason: Reason; of: string }) {
+  return (
+    <Popover.Root defaultOpen>
+      <Popover.Trigger aria-label={`Why: ${of}`} className={WHY}>
+        <CircleHelp size={14} aria-hidden />
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          side="left"
+          align="start"
+          sideOffset={12}
+          collisionPadding={12}
+          className="z-20 w-[min(26rem,calc(100vw-1.5rem))] border border-rule-strong bg-paper p-4"
+        >
+          <Reasoned reason={reason} />
+          <Popover.Arrow className="fill-rule-strong" />
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+function Reasoned({ reason }: { reason: Reason }) {
+  const station = useAppSelector(selectStation);
+  const { title, result, words, formula, numbers, source } = why(reason, station);
+  return (
+    <>
+      <div className="flex items-baseline justify-between gap-3">
+        <h3 className="font-semibold">{title}</h3>
+        <span className="figure text-[18px] whitespace-nowrap">{result}</span>
+      </div>
+      <p className="mt-2">{words}</p>
+      <p className="figure my-3 border-l-2 border-ink pl-3">{formula}</p>
+      <dl>
+        {numbers.map(({ symbol, meaning, value }) => (
+          <div key={symbol} className="flex gap-3 border-t border-rule py-1">
+            <dt className="figure w-12 shrink-0">{symbol}</dt>
+            <dd className="flex-1 text-quiet">{meaning}</dd>
+            <dd className="figure text-right">{value}</dd>
+          </div>
+        ))}
+      </dl>
+      <p className="mt-2 border-t border-rule pt-2 text-[13px] text-quiet">{source}</p>
+    </>
+  );
+}
