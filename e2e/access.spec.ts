@@ -27,9 +27,22 @@ for (const light of ['daylight', 'darkcloth']) {
     await page.keyboard.press('?');
     await expect(page.getByRole('dialog')).toBeVisible();
     await check();
-    await page.goto(`${station}/view`);
+    await page.goto(`${station}/view/rig`);
     await expect(page.getByRole('heading', { name: 'Lens' })).toBeVisible();
     await check();
+    const quay = await freshStation(undefined, demo('6-customs-house-quay'));
+    for (const [path, shown] of [
+      ['view', 'Façade or wall'],
+      ['cover', 'Ways to get it all in'],
+      ['cover/limits', 'Strip (PDF)'],
+      ['cover/turn-in', 'What is stretched'],
+      ['cover/software', 'Pointed, as taken'],
+      ['cover/variants', 'Keep this, go on with a copy'],
+    ] as const) {
+      await page.goto(`${quay.station}/${path}`);
+      await expect(page.getByText(shown)).toBeVisible();
+      await check();
+    }
     await page.goto(job);
     await expect(page.getByRole('listitem')).toHaveCount(1);
     await check();
@@ -60,7 +73,14 @@ test('on a phone nothing is wider than the screen and the scales are there', asy
   const { cover, station } = await freshStation();
   for (const address of [
     cover,
-    `${station}/view`,
+    ...[
+      'view',
+      'view/rig',
+      'cover/limits',
+      'cover/turn-in',
+      'cover/software',
+      'cover/variants',
+    ].map((path) => `${station}/${path}`),
     ...['jobs', 'kit', 'kit/new/lens', 'kit/import', 'rigs'].map((path) => `${ADDRESS}/${path}`),
     `${ADDRESS}/rigs/c0000000-0000-4000-8000-000000000016`,
     `${ADDRESS}/rigs/c0000000-0000-4000-8000-000000000006/match`,

@@ -8,7 +8,7 @@ import type { FramingAnswer, FramingAsk } from './framing-worker.js';
 import { WayList } from './way-list.js';
 
 /** A search begins once the hand rests for this long. */
-const RESTED_MS = 120;
+const RESTED_MS = 200;
 
 interface Found {
   readonly station: Station;

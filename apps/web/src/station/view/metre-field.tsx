@@ -29,7 +29,7 @@ export function MetreField({
       shown={feet ? `${value < 0 ? '−' : ''}${shown}` : given(value)}
       parse={(text) => {
         const read = parseLengthMm(text, units === 'feet' ? 'ft' : 'm');
-        return read.ok ? { ok: true, value: read.value / 1000 } : read;
+        return read.ok ? { ok: true, value: Number((read.value / 1000).toFixed(4)) } : read;
       }}
       write={write}
       {...(clear ? { clear, placeholder: '—' } : {})}

@@ -1,0 +1,347 @@
+import fc from 'fast-check';
+import {
+  circleAtFocusMm,
+  CONTROLS,
+  cornerFigures,
+  coverVerdict,
+  evaluate,
+  framingWays,
+  gridPlaces,
+  lensSwaps,
+  limitsLines,
+  limitsStrip,
+  limitsTable,
+  lockedLean,
+  ontoStops,
+  parseStation,
+  pivotMove,
+  PROOF_MM,
+  readings,
+  refusal,
+  refusedName,
+  stateOf,
+  stripSvg,
+  turnsOf,
+  variantsOf,
+  withCounterMove,
+  withNewVariant,
+  withoutVariant,
+  withVariant,
+  withVariantNamed,
+  why,
+  type KitItemOf,
+  type Station,
+  type Stored,
+} from '../src/index.js';
+import { setup } from '../src/setup.js';
+import { KIT } from './helpers/gear.js';
+import { base, parsed, stations } from './helpers/rigs.js';
+
+const moved = (movements: Partial<Station['movements']>, more: Partial<Station> = {}): Station =>
+  parsed({ ...base(), ...more, movements: { ...base().movements, ...movements } });
+
+describe('limits by stop', () => {
+  it('each line, set at its stop, is the report’s own limit', () => {
+    fc.assert(
+      fc.property(stations({ leanDeg: 2 }), (station) => {
+        for (const row of limitsTable(station).rows.slice(0, 3)) {
+          const report = readings({
+            ...station,
+            aperture: row.fNumber,
+            back: { ...station.back, orientation: 'portrait' },
+            focus: { distance_m: null },
+            movements: { rise_mm: 0, shift_mm: 0, tilt_deg: 0, swing_deg: 0 },
+          });
+          expect(row.upright.up.mm).toBe(report.coverage.limits.rise_mm);
+          expect(row.upright.right.mm).toBe(report.coverage.limits.right_mm);
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('engraves the widest stop of the lens even when it is none of the series', () => {
+    const found = limitsTable(base()).rows.map(({ fNumber }) => fNumber);
+    expect(found).toEqual([3.5, 4, 5.6, 8, 11, 16, 22]);
+  });
+
+  it('as lines: a heading, a line a stop, no empty corners', () => {
+    const lines = limitsLines(limitsTable(base()));
+    expect(lines).toHaveLength(8);
+    expect(lines[0]).toHaveLength(18);
+    for (const line of lines) expect(line).toHaveLength(18);
+    expect(lines[1]![0]).toBe('3.5');
+  });
+});
+
+describe('the strip', () => {
+  const strip = limitsStrip(base());
+
+  it('has a proof line of exactly its length, and the limits at true length', () => {
+    const lengths = strip.lines.filter(({ y1, y2 }) => y1 === y2).map(({ x1, x2 }) => x2 - x1);
+    expect(lengths).toContain(PROOF_MM);
+    const table = limitsTable(base());
+    for (const { level } of table.rows) {
+      expect(lengths.some((each) => Math.abs(each - level.up.mm!) < 1e-9)).toBe(true);
+    }
+  });
+
+  it('keeps everything on its sheet', () => {
+    for (const { x1, x2, y1, y2 } of strip.lines) {
+      expect(Math.min(x1, x2, y1, y2)).toBeGreaterThanOrEqual(0);
+      expect(Math.max(x1, x2)).toBeLessThanOrEqual(strip.widthMm);
+      expect(Math.max(y1, y2)).toBeLessThanOrEqual(strip.heightMm);
+    }
+  });
+
+  it('as SVG a user unit is a millimetre, and names are no markup', () => {
+    const svg = stripSvg(
+      limitsStrip({ ...base(), lens: { ...base().lens, name: 'Shift <24> & "co"' } }),
+    );
+    const [, width, box] = /width="([\d.]+)mm".*viewBox="0 0 ([\d.]+) /.exec(svg)!;
+    expect(width).toBe(box);
+    expect(svg).toContain('Shift &lt;24&gt; &amp; &quot;co&quot;');
+    const proof = /<line x1="8" y1="([\d.]+)" x2="108" y2="\1"/.exec(svg);
+    expect(proof).not.toBeNull();
+  });
+
+  it('a lens that covers nothing says so instead of drawing it', () => {
+    const small = parsed({
+      ...base(),
+      lens: { ...base().lens, circle: [{ f_number: 3.5, diameter_mm: 30 }] },
+    });
+    expect(limitsStrip(small).texts.filter(({ text }) => text === 'not covered').length).toBe(42);
+  });
+});
+
+describe('a lens that turns', () => {
+  const turning = (movements: Partial<Station['movements']>, stops?: number[]): Station =>
+    moved(movements, {
+      movement_limits: {
+        radial_shift_mm: 12,
+        moves: 'front',
+        ...(stops ? { turn_stops_deg: stops } : {}),
+      },
+    });
+
+  it('says the turn and the length: 6 up and 6 right is 45° (worked here)', () => {
+    const [turn] = turnsOf(turning({ rise_mm: 6, shift_mm: 6 }));
+    expect(turn!.turnDeg).toBeCloseTo(45, 9);
+    expect(turn!.length).toBeCloseTo(Math.hypot(6, 6), 9);
+    expect(turn!.words).toBe('Turn the lens to 45° and shift it 8.5 mm of 12.');
+  });
+
+  it('knows its stops, either way round', () => {
+    const [turn] = turnsOf(turning({ rise_mm: -6, shift_mm: -6.5 }, [0, 30, 60, 90]));
+    expect(turn!.stop!.deg).toBe(240);
+    const on = ontoStops(turning({ rise_mm: 6, shift_mm: 3 }, [0, 30, 60]));
+    expect((Math.atan2(on.movements.shift_mm, on.movements.rise_mm) * 180) / Math.PI).toBeCloseTo(
+      30,
+      1,
+    );
+    expect(Math.hypot(on.movements.rise_mm, on.movements.shift_mm)).toBeCloseTo(
+      Math.hypot(6, 3),
+      1,
+    );
+  });
+
+  it('a one-way tilt is turned to lean the other way: back is 180°', () => {
+    const back = moved(
+      { tilt_deg: -5 },
+      {
+        movement_limits: { one_way_tilt: true, moves: 'front', turn_stops_deg: [0, 90, 180, 270] },
+      },
+    );
+    const [turn] = turnsOf(back);
+    expect(turn).toMatchObject({ kind: 'tilt', stop: { deg: 180 } });
+    expect(turn!.words).toContain('It clicks at 180°.');
+  });
+
+  it('nothing is said of a lens that does not turn', () => {
+    expect(turnsOf(moved({ rise_mm: 6 }))).toEqual([]);
+  });
+});
+
+describe('shift and tilt locked to each other', () => {
+  it('in line: with rise set, swing is not to be had; crossed: tilt is not', () => {
+    const locked = (shift_tilt: 'in_line' | 'crossed', movements: object): Station =>
+      moved(movements, { movement_limits: { ...base().movement_limits, shift_tilt } });
+    expect(lockedLean(locked('in_line', { rise_mm: 5 }))).toBe('swing_deg');
+    expect(lockedLean(locked('crossed', { rise_mm: 5 }))).toBe('tilt_deg');
+    expect(lockedLean(locked('in_line', { shift_mm: 5 }))).toBe('tilt_deg');
+    expect(lockedLean(moved({ rise_mm: 5 }))).toBeNull();
+    const station = locked('in_line', { rise_mm: 5 });
+    expect(refusal(CONTROLS.swing, station, 2)).toMatch(/locked to each other/);
+    expect(refusal(CONTROLS.tilt, station, 2)).toBeNull();
+  });
+});
+
+describe('a tilt axis off the lens centre', () => {
+  it('moves the picture by b sin τ in the direction of lean; the counter-movement undoes it', () => {
+    const leaned = moved(
+      { tilt_deg: 6, rise_mm: 1 },
+      {
+        movement_limits: { ...base().movement_limits, pivot_mm: 40 },
+      },
+    );
+    const found = pivotMove(leaned)!;
+    expect(found.riseMm).toBeCloseTo(-40 * Math.sin((6 * Math.PI) / 180), 9);
+    const back = withCounterMove(leaned);
+    expect(setup(back).whole.riseMm).toBeCloseTo(1, 2);
+    expect(pivotMove(moved({ tilt_deg: 6 }))).toBeNull();
+  });
+});
+
+describe('corners', () => {
+  it('the worst of them is the report’s own', () => {
+    fc.assert(
+      fc.property(stations(), (station) => {
+        const { coverage } = readings(station);
+        const found = cornerFigures(station);
+        const worst = found.find(({ corner }) => corner === coverage.worst_corner)!;
+        expect(worst.marginMm).toBe(coverage.margin_mm);
+        expect(worst.falloffStops).toBe(coverage.corner_falloff_stops);
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  it('a ring’s room is what it has less what the corner needs (worked here)', () => {
+    const ringed = parsed({
+      ...base(),
+      lens: { ...base().lens, filter: { clear_diameter_mm: 74, ahead_of_pupil_mm: 30 } },
+      aperture: 8,
+      focus: { distance_m: null },
+    });
+    const half = Math.hypot(18, 12);
+    const needed = 2 * (30 * (half / 24) + 24 / 8 / 2);
+    expect(cornerFigures(ringed)[0]!.ringMm).toBeCloseTo(74 - needed, 9);
+    expect(circleAtFocusMm(ringed)).toBeCloseTo(67, 9);
+  });
+});
+
+describe('a crop', () => {
+  it('is the largest part of its shape, slid as asked', () => {
+    const square = setup(parsed({ ...base(), crop: { across: 1, up: 1 } }));
+    expect(square.frame).toMatchObject({ widthMm: 24, heightMm: 24, shiftMm: 0 });
+    const right = setup(parsed({ ...base(), crop: { across: 1, up: 1, slide: 1 } }));
+    expect(right.frame.shiftMm).toBe(6);
+    const wide = setup(parsed({ ...base(), crop: { across: 2, up: 1, slide: -1 } }));
+    expect(wide.frame).toMatchObject({ widthMm: 36, heightMm: 18, riseMm: -3 });
+    expect(wide.whole).toMatchObject({ widthMm: 36, heightMm: 24, riseMm: 0 });
+  });
+
+  it('clears a corner that the whole back has in the dark', () => {
+    const dark = moved({ rise_mm: 11, shift_mm: 10 }, { aperture: 3.5 });
+    expect(stateOf(dark)).toBe('outside');
+    expect(stateOf({ ...dark, crop: { across: 4, up: 5, slide: -1 } })).not.toBe('outside');
+  });
+
+  it('keeps limits in the movement’s own millimetres', () => {
+    fc.assert(
+      fc.property(stations(), fc.double({ min: -1, max: 1, noNaN: true }), (station, slide) => {
+        const cropped = { ...station, crop: { across: 1, up: 1, slide } };
+        const { rise_mm: limit } = readings(cropped).coverage.limits;
+        if (limit === null || !Number.isFinite(limit)) return;
+        const at = { ...cropped, movements: { ...station.movements, rise_mm: limit } };
+        const margin = readings(at).coverage.margin_mm;
+        expect(margin === null || margin > -1e-6).toBe(true);
+      }),
+      { numRuns: 200 },
+    );
+  });
+});
+
+describe('framing words', () => {
+  const facade = { distance_m: 16, top_m: 18.4, width_m: 15, base_m: 4.6, headroom_m: 0.5 };
+
+  it('say from where it fits when it does not, and how much rise when it does', () => {
+    const cut = parsed({ ...base(), facade });
+    expect(coverVerdict(cut, readings(cut))).toMatchObject({ figure: 'Cut', standing: 'costs' });
+    const far = parsed({ ...base(), facade: { ...facade, distance_m: 19 } });
+    const verdict = coverVerdict(far, readings(far));
+    expect(verdict.words).toBe('of rise frames the façade');
+    const behind = parsed({
+      ...base(),
+      camera: { height_m: 1.6, pitch_deg: 0, yaw_deg: 150 },
+      facade,
+    });
+    expect(coverVerdict(behind, readings(behind)).figure).toBe('Behind');
+    expect(evaluate(behind).facade!.rise_needed_mm).toBeNull();
+  });
+
+  it('open to their reason', () => {
+    const station = parsed({ ...base(), facade, turn_in: { yaw_deg: -5, keep: 'left' } });
+    expect(why('facadeRise', station).formula).toContain('v (H − h₀)/D');
+    expect(why('turnIn', station).formula).toContain('tan(β − ψ)');
+  });
+
+  it('other lenses of the kit are offered where they frame it, with the rest of the rig', () => {
+    const station = parsed({ ...base(), facade });
+    const lenses = KIT.filter(
+      (stored): stored is Stored<KitItemOf<'lens'>> => stored.document.kind === 'lens',
+    );
+    const swaps = lensSwaps(station, lenses);
+    expect(swaps.length).toBeGreaterThan(3);
+    const offered = framingWays(station, swaps).filter(({ id }) => id.startsWith('frame-lens'));
+    expect(offered.length).toBeGreaterThan(0);
+    for (const { after } of offered) {
+      expect(after.lens.focal_length_mm).toBeLessThan(24);
+      expect(readings(after).rig.problems.every(({ severity }) => severity !== 'stop')).toBe(true);
+    }
+  });
+
+  it('frames of a grid lie about the movements, equal steps apart (worked here)', () => {
+    const grid = moved(
+      { rise_mm: 4 },
+      {
+        mosaic: { pattern: 'grid', columns: 1, rows: 3, overlap: 0.5, moves: 'rear' },
+      },
+    );
+    expect(gridPlaces(grid).map(({ rise_mm }) => rise_mm)).toEqual([16, 4, -8]);
+    expect(gridPlaces(moved({ rise_mm: 4 }))).toEqual([{ rise_mm: 4, shift_mm: 0 }]);
+  });
+});
+
+describe('variants', () => {
+  it('are laid by, chosen, renamed and removed; nothing is lost on the way', () => {
+    const first = moved({ rise_mm: 5 });
+    const two = parsed(withNewVariant(first, 'Upright'));
+    expect(variantsOf(two).map(({ name, present }) => [name, present])).toEqual([
+      ['Upright', true],
+      ['As set', false],
+    ]);
+    const upright = parsed({ ...two, back: { ...two.back, orientation: 'portrait' } });
+    const back = parsed(withVariant(upright, 'As set'));
+    expect(back.back.orientation).toBe('landscape');
+    expect(back.movements.rise_mm).toBe(5);
+    expect(variantsOf(back)[1]!.station.back.orientation).toBe('portrait');
+    expect(parsed(withVariant(back, 'Upright'))).toEqual(upright);
+    const named = withVariantNamed(back, 'Upright', 'Tall');
+    expect(variantsOf(named).map(({ name }) => name)).toEqual(['As set', 'Tall']);
+    const { variants: _, ...alone } = withoutVariant(named, 'Tall');
+    expect(alone).toEqual(first);
+    expect(withVariant(back, 'nothing of this name')).toBe(back);
+  });
+
+  it('names are given once', () => {
+    const two = withNewVariant(base(), 'Upright');
+    expect(refusedName(two, ' upright ')).toMatch(/already/);
+    expect(refusedName(two, 'Upright', 'Upright')).toBeNull();
+    expect(refusedName(two, '  ')).toMatch(/name/);
+  });
+
+  it('a kept variant that is not sound is refused where it is', () => {
+    const two = withNewVariant(base(), 'Upright');
+    two.variants!.kept[0]!.settings.aperture = 99;
+    const read = parseStation(two);
+    expect(read.ok).toBe(false);
+    if (!read.ok) expect(read.problems[0]!.pointer).toBe('/variants/kept/0/settings/aperture');
+  });
+
+  it('what a newer hand wrote into a station stays with it', () => {
+    const odd = parsed({ ...base(), weather: 'drizzle' });
+    const two = parsed(withVariant(withNewVariant(odd, 'B'), 'As set'));
+    expect((two as unknown as { weather: string }).weather).toBe('drizzle');
+  });
+});
