@@ -36,6 +36,7 @@ test('from an empty kit to a station with a lens and a back of one’s own', asy
   await expect(page.getByRole('slider', { name: 'Rise', exact: true })).toBeVisible();
   await expect(page.getByText('mm to spare').first()).toBeVisible();
   await page.keyboard.press('1');
+  await page.getByRole('link', { name: 'Rig and settings' }).click();
   await expect(page.getByRole('heading', { name: 'Lens' })).toBeVisible();
   await expect(page.getByLabel('Name', { exact: true }).first()).toHaveValue('My 35');
 });

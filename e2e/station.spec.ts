@@ -188,7 +188,7 @@ test('keys reach steps, the key sheet and the commands', async ({ page }) => {
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
   await page.keyboard.press('Escape');
   await page.keyboard.press('1');
-  await expect(page.getByRole('heading', { name: 'Lens' })).toBeVisible();
+  await expect(page.getByRole('group', { name: 'Plan of the site' })).toBeVisible();
   await page.keyboard.press('Control+k');
   await page.getByPlaceholder('What to do').fill('go to cover');
   await page.keyboard.press('Enter');

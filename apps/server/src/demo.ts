@@ -8,6 +8,8 @@ import {
   parseKitItem,
   parseRig,
   parseStation,
+  settingsOf,
+  stepped,
   withRig,
   isWhole,
   type KitItem,
@@ -106,10 +108,31 @@ export function readDemo(): Demo {
   const stations = STATIONS.map(([document, rigName], i) => {
     const rig = rigs.find((each) => each.document.name === rigName)?.document;
     if (!rig || !isWhole(rig)) throw new Error(`demo: no rig “${rigName}”`);
-    const station = withRig(sound(`station ${i + 1}`, parseStation(document)), rig);
+    const station = withAlternatives(
+      withRig(sound(`station ${i + 1}`, parseStation(document)), rig),
+    );
     return { id: demoId('a', 101 + i), document: sound(`station ${i + 1}`, parseStation(station)) };
   });
   return { items, rigs, stations };
+}
+
+/** The customs house from the quay does not fit as it is; two ways to take it lie beside it. */
+function withAlternatives(station: Station): Station {
+  if (station.name !== quay.name) return station;
+  const back = stepped(station, 2.4);
+  if (!back) throw new Error('demo: no room to step back on the quay');
+  const kept = (name: string, changed: Station, rise_mm: number) => ({
+    name,
+    settings: settingsOf({ ...changed, movements: { ...changed.movements, rise_mm } }),
+  });
+  const upright = { ...station, back: { ...station.back, orientation: 'portrait' as const } };
+  return {
+    ...station,
+    variants: {
+      present: 'Level, from the quay',
+      kept: [kept('Upright', upright, 8.4), kept('Further back', back, 10.9)],
+    },
+  };
 }
 
 /** The demo job and the demo kit, each once: what is there, changed or archived, is left alone. */

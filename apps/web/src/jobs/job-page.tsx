@@ -50,7 +50,7 @@ export function JobPage() {
     const id = crypto.randomUUID();
     const made = await create({ jobId, id, document: newStation(`Station ${n}`) });
     if (made.error) notice([sentence(made.error)]);
-    else await navigate(`/jobs/${jobId}/stations/${id}/view`);
+    else await navigate(`/jobs/${jobId}/stations/${id}/view/rig`);
   };
 
   return (
