@@ -42,7 +42,6 @@ const VIEWS = [
   { name: 'variants', path: `${station(6)}/cover/variants` },
   { name: 'kit', path: '/kit' },
   { name: 'kit-lens', path: '/kit/b0000000-0000-4000-8000-000000000001' },
-  { name: 'rigs', path: '/rigs' },
   { name: 'bench', path: rig(7) },
   {
     name: 'compare',

@@ -26,16 +26,16 @@ import {
   selectShownVerdict,
   selectStation,
 } from '../../store/selectors.js';
-import { changed, gestureEnded, previewed } from '../../store/station.js';
+import { gestureEnded } from '../../store/station.js';
 import { useAppDispatch, useAppSelector, useAppStore } from '../../store/store.js';
 import { STANDING_TEXT } from '../../ui/standing.js';
 import { useSize } from '../../ui/use-size.js';
 import { figureOf } from '../barrel/words.js';
-import { Button } from '../../ui/button.js';
 import { Dimensions } from './dimensions.js';
 import { FinderCanvas } from './finder-canvas.js';
 import { Overlays } from './overlays.js';
-import { ellipseProps, makeSheet, pathOf, type Sheet } from './sheet.js';
+import { PreviewBanner } from './preview-banner.js';
+import { ellipseProps, frameBox, makeSheet, pathOf, type Sheet } from './sheet.js';
 
 export function CoverDrawing() {
   const drawing = useAppSelector(selectShownDrawing);
@@ -177,21 +177,17 @@ function FrameShape({ drawing, sheet, width, tone }: FrameProps) {
   // Its margin has a line of its own where the sheet is wide.
   const worst = useAppSelector(selectShownReport).coverage.worst_corner;
   const { frame, corners, envelope, axis } = drawing;
-  const [w, h] = [frame.widthMm * sheet.pxPerMm, frame.heightMm * sheet.pxPerMm];
-  const [x, y] = [sheet.x(frame.centre.x) - w / 2, sheet.y(frame.centre.y) - h / 2];
+  const box = frameBox(sheet, frame);
   return (
     <>
       {corners.some(({ standing }) => standing === 'outside') && (
         <>
           <mask id="outside-circle">
-            <rect x={x} y={y} width={w} height={h} fill="white" />
+            <rect {...box} fill="white" />
             <Edge drawing={drawing} sheet={sheet} of="circle" fill="black" />
           </mask>
           <rect
-            x={x}
-            y={y}
-            width={w}
-            height={h}
+            {...box}
             fill="url(#hatch)"
             mask="url(#outside-circle)"
             data-testid="lost-corners"
@@ -206,15 +202,7 @@ function FrameShape({ drawing, sheet, width, tone }: FrameProps) {
         />
       )}
       <g className={tone}>
-        <rect
-          x={x}
-          y={y}
-          width={w}
-          height={h}
-          fill="none"
-          stroke="currentColor"
-          strokeWidth={2.5}
-        />
+        <rect {...box} fill="none" stroke="currentColor" strokeWidth={2.5} />
       </g>
       {corners.map((mark) => (
         <CornerFigure
@@ -222,7 +210,7 @@ function FrameShape({ drawing, sheet, width, tone }: FrameProps) {
           mark={mark}
           sheet={sheet}
           middle={frame.centre}
-          roomy={w > 150 && h > 110 && (mark.corner !== worst || width < 640)}
+          roomy={box.width > 150 && box.height > 110 && (mark.corner !== worst || width < 640)}
         />
       ))}
       <path
@@ -391,32 +379,6 @@ function TurnBack() {
     >
       {upright ? 'Turn the back level' : 'Turn the back upright'}
     </button>
-  );
-}
-
-/** Says that the drawing shows a change that is not taken yet. */
-function PreviewBanner() {
-  const preview = useAppSelector((state) => selectOpen(state).preview);
-  const dispatch = useAppDispatch();
-  if (!preview) return null;
-  return (
-    <div
-      role="status"
-      className="absolute top-3 right-5 left-40 ml-auto flex w-fit items-center gap-3 border border-rule-strong bg-paper py-1 pr-1 pl-3"
-    >
-      <span>
-        <span className="text-quiet">Looking at:</span> {preview.title}
-      </span>
-      <Button
-        look="strong"
-        onClick={() =>
-          dispatch(changed({ station: preview.station, label: `Try: ${preview.title}` }))
-        }
-      >
-        Take it
-      </Button>
-      <Button onClick={() => dispatch(previewed(null))}>Back</Button>
-    </div>
   );
 }
 

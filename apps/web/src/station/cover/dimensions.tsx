@@ -101,8 +101,9 @@ function RiseLine({ drawing, sheet, width }: Props) {
   return (
     <g aria-hidden>
       <line x1={x} x2={x} y1={at(rise)} y2={at(-fall)} className="stroke-within" strokeWidth={3} />
-      {labels.map(({ y, at: place, text, tone }) => (
-        <g key={text} className={tone}>
+      {labels.map(({ y, at: place, text, tone }, i) => (
+        // Two ends may say the same.
+        <g key={i} className={tone}>
           <path
             d={`M${x - 7},${y}h14${place === y ? '' : `l5,${place - y}`}`}
             fill="none"

@@ -12,7 +12,7 @@ import { STANDING_TEXT } from '../../ui/standing.js';
 import { useSize } from '../../ui/use-size.js';
 import { FinderCanvas } from './finder-canvas.js';
 import { Overlays } from './overlays.js';
-import type { Sheet } from './sheet.js';
+import { frameBox, type Sheet } from './sheet.js';
 
 const ROOM = 1.14;
 
@@ -58,9 +58,6 @@ export function MiniFinder({
     () => frameSheet(drawing, width, height, flip),
     [drawing, width, height, flip],
   );
-  const { frame } = drawing;
-  const [w, h] = [frame.widthMm * sheet.pxPerMm, frame.heightMm * sheet.pxPerMm];
-  const [x, y] = [sheet.x(frame.centre.x) - w / 2, sheet.y(frame.centre.y) - h / 2];
   return (
     <figure className="flex min-h-64 min-w-0 flex-1 flex-col">
       <figcaption className="px-4 pt-3 font-semibold">{title}</figcaption>
@@ -77,10 +74,7 @@ export function MiniFinder({
             >
               <g className={STANDING_TEXT[verdict.standing]}>
                 <rect
-                  x={x}
-                  y={y}
-                  width={w}
-                  height={h}
+                  {...frameBox(sheet, drawing.frame)}
                   fill="none"
                   stroke="currentColor"
                   strokeWidth={2.5}

@@ -1,7 +1,13 @@
-import { gridPlaces, type CoverDrawing, type Finder, type Station } from '@gangway/station';
+import {
+  gridPlaces,
+  type CoverDrawing,
+  type Finder,
+  type PlacedFrame,
+  type Station,
+} from '@gangway/station';
 import { useAppSelector } from '../../store/store.js';
 import { selectShown } from '../../store/selectors.js';
-import type { Sheet } from './sheet.js';
+import { frameBox, type Sheet } from './sheet.js';
 
 interface Props {
   drawing: CoverDrawing;
@@ -41,19 +47,12 @@ export function Overlays({ drawing, finder, sheet, width, height, plain }: Props
   );
 }
 
-type Placed = CoverDrawing['frame'];
-
-function box(sheet: Sheet, { centre, widthMm, heightMm }: Placed) {
-  const [w, h] = [widthMm * sheet.pxPerMm, heightMm * sheet.pxPerMm];
-  return { x: sheet.x(centre.x) - w / 2, y: sheet.y(centre.y) - h / 2, width: w, height: h };
-}
-
-const Outline = ({ sheet, frame }: { sheet: Sheet; frame: Placed }) => (
-  <rect {...box(sheet, frame)} fill="none" className="stroke-quiet" strokeDasharray="6 4" />
+const Outline = ({ sheet, frame }: { sheet: Sheet; frame: PlacedFrame }) => (
+  <rect {...frameBox(sheet, frame)} fill="none" className="stroke-quiet" strokeDasharray="6 4" />
 );
 
 function Thirds({ drawing, sheet }: { drawing: CoverDrawing; sheet: Sheet }) {
-  const { x, y, width, height } = box(sheet, drawing.frame);
+  const { x, y, width, height } = frameBox(sheet, drawing.frame);
   const lines = [1, 2].map(
     (i) => `M${x + (i * width) / 3},${y}v${height}M${x},${y + (i * height) / 3}h${width}`,
   );
@@ -73,7 +72,7 @@ function Frames({
   return gridPlaces(station).map((place, i) => (
     <g key={i}>
       <rect
-        {...box(sheet, {
+        {...frameBox(sheet, {
           ...drawing.frame,
           centre: {
             x: (place.shift_mm + drawing.offset.x) * drawing.factor,
@@ -89,9 +88,10 @@ function Frames({
   ));
 }
 
+/** Where lines ahead meet needs no words. */
 const NAMES = {
   verticals: 'uprights meet',
-  ahead: 'lines ahead meet',
+  ahead: '',
   across: 'lines across meet',
 };
 

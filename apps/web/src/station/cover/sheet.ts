@@ -1,5 +1,5 @@
 import { line, curveLinearClosed } from 'd3-shape';
-import type { CoverDrawing, Ellipse, Point } from '@gangway/station';
+import type { CoverDrawing, Ellipse, PlacedFrame, Point } from '@gangway/station';
 
 /** How the drawing lies on the screen. */
 export interface Sheet {
@@ -66,3 +66,14 @@ export const pathOf = (sheet: Sheet, points: readonly Point[]): string =>
     .x((p) => sheet.x(p.x))
     .y((p) => sheet.y(p.y))
     .curve(curveLinearClosed)([...points]) ?? '';
+
+/** A frame as it lies on the screen. */
+export function frameBox(sheet: Sheet, { centre, widthMm, heightMm }: PlacedFrame) {
+  const [width, height] = [widthMm * sheet.pxPerMm, heightMm * sheet.pxPerMm];
+  return {
+    x: sheet.x(centre.x) - width / 2,
+    y: sheet.y(centre.y) - height / 2,
+    width,
+    height,
+  };
+}

@@ -152,11 +152,14 @@ function OneVariant({
           </div>
         ))}
       </dl>
-      {!present && (
-        <Button className="mt-2" onClick={onChoose} aria-label={`Choose ${name}`}>
-          Choose
-        </Button>
-      )}
+      <Button
+        className="mt-2"
+        disabled={present}
+        onClick={onChoose}
+        aria-label={present ? `${name} is chosen` : `Choose ${name}`}
+      >
+        {present ? 'Chosen' : 'Choose'}
+      </Button>
     </MiniFinder>
   );
 }

@@ -9,6 +9,11 @@ import { useAppSelector } from '../../store/store.js';
 import { Field } from '../../ui/field.js';
 import { given, Section, useStation } from './fields.js';
 
+const LEVEL_OFFSETS = [
+  ['level_offset_deg', 'Your level is off by, up'],
+  ['level_offset_roll_deg', 'and to the right'],
+] as const;
+
 export function CameraFields() {
   const { camera } = useStation();
   const units = useAppSelector((state) => state.preferences.units);
@@ -46,32 +51,22 @@ export function CameraFields() {
         parse={parseAngleDeg}
         write={(station, yaw_deg) => set(station, { yaw_deg })}
       />
-      <Field
-        label="Your level is off by, up"
-        pointer="/camera/level_offset_deg"
-        unit="°"
-        shown={given(camera.level_offset_deg)}
-        placeholder="0"
-        parse={parseAngleDeg}
-        write={(station, level_offset_deg) => set(station, { level_offset_deg })}
-        clear={(station) => {
-          const { level_offset_deg: _, ...rest } = station.camera;
-          return { ...station, camera: rest };
-        }}
-      />
-      <Field
-        label="and to the right"
-        pointer="/camera/level_offset_roll_deg"
-        unit="°"
-        shown={given(camera.level_offset_roll_deg)}
-        placeholder="0"
-        parse={parseAngleDeg}
-        write={(station, level_offset_roll_deg) => set(station, { level_offset_roll_deg })}
-        clear={(station) => {
-          const { level_offset_roll_deg: _, ...rest } = station.camera;
-          return { ...station, camera: rest };
-        }}
-      />
+      {LEVEL_OFFSETS.map(([field, label]) => (
+        <Field
+          key={field}
+          label={label}
+          pointer={`/camera/${field}`}
+          unit="°"
+          shown={given(camera[field])}
+          placeholder="0"
+          parse={parseAngleDeg}
+          write={(station, value) => set(station, { [field]: value })}
+          clear={(station) => {
+            const { [field]: _, ...rest } = station.camera;
+            return { ...station, camera: rest as Station['camera'] };
+          }}
+        />
+      ))}
       <LevelWords camera={camera} />
     </Section>
   );

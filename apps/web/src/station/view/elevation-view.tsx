@@ -11,25 +11,19 @@ import {
 } from '@gangway/station';
 import { selectReport } from '../../store/selectors.js';
 import { useAppSelector } from '../../store/store.js';
-import { useSize } from '../../ui/use-size.js';
 import { useStation } from './fields.js';
+import { MarkHandle } from './mark-handle.js';
 import { SiteHandle } from './site-handle.js';
-import { siteSheet, useHeldBounds, type SiteSheet } from './site-sheet.js';
-
-const cm = (m: number): number => Math.round(m * 100) / 100 + 0;
+import { cm, useSiteSheet, type SiteSheet } from './site-sheet.js';
 
 /** The site from the side, to scale, the camera on the left. */
 export function ElevationView() {
   const station = useStation();
   const units = useAppSelector((state) => state.preferences.units);
-  const [box, { width, height }] = useSize<HTMLDivElement>();
   const drawing = elevationDrawing(station);
-  const [bounds, hold] = useHeldBounds(drawing.bounds);
-  const sheet = siteSheet(bounds, width, height, 16);
+  const { box, width, height, sheet, at, shared } = useSiteSheet(drawing.bounds);
   const { facade, site, marks, camera } = station;
-  const shared = { scale: sheet.scale, onHold: hold };
   const [x0, y0] = [sheet.x(0), sheet.y(camera.height_m)];
-  const at = ({ x, y }: { x: number; y: number }): string => `${sheet.x(x)},${sheet.y(y)}`;
   return (
     <div ref={box} className="relative min-h-56 flex-1 overflow-hidden lg:min-h-0">
       {width > 0 && (
@@ -133,26 +127,17 @@ export function ElevationView() {
             />
           )}
           {(marks ?? []).map((mark, i) => (
-            <SiteHandle
+            <MarkHandle
               key={`m${i}`}
               {...shared}
-              label={`${mark.label || `Mark ${i + 1}`}, from the side`}
-              value={mark.y_m}
+              mark={mark}
+              index={i}
+              upward="y_m"
+              across="z_m"
+              x={sheet.x(mark.z_m)}
+              y={sheet.y(mark.y_m)}
               valueText={`${distance(mark.y_m, units)} high`}
-              write={(from, dx, dy) => ({
-                ...from,
-                marks: from.marks!.map((each, j) =>
-                  i === j ? { ...each, z_m: cm(each.z_m + dx), y_m: cm(each.y_m + dy) } : each,
-                ),
-              })}
-            >
-              <circle cx={sheet.x(mark.z_m)} cy={sheet.y(mark.y_m)} r={14} fill="transparent" />
-              <path
-                d={`M${sheet.x(mark.z_m) - 6},${sheet.y(mark.y_m)}h12m-6,-6v12`}
-                className="stroke-ink"
-                strokeWidth={2}
-              />
-            </SiteHandle>
+            />
           ))}
           <SiteHandle
             {...shared}

@@ -8,25 +8,18 @@ import {
   type Units,
 } from '@gangway/station';
 import { useAppSelector } from '../../store/store.js';
-import { useSize } from '../../ui/use-size.js';
 import { useStation } from './fields.js';
+import { MarkHandle } from './mark-handle.js';
 import { SiteHandle } from './site-handle.js';
-import { siteSheet, useHeldBounds, type SiteSheet } from './site-sheet.js';
-
-/** To the centimetre: finer than a hand places things on a sheet. */
-const cm = (m: number): number => Math.round(m * 100) / 100 + 0;
+import { cm, useSiteSheet, type SiteSheet } from './site-sheet.js';
 
 /** The site from above, to scale, the camera looking up the sheet. */
 export function PlanView() {
   const station = useStation();
   const units = useAppSelector((state) => state.preferences.units);
-  const [box, { width, height }] = useSize<HTMLDivElement>();
   const drawing = planDrawing(station);
-  const [bounds, hold] = useHeldBounds(drawing.bounds);
-  const sheet = siteSheet(bounds, width, height, 16);
+  const { box, width, height, sheet, at, shared } = useSiteSheet(drawing.bounds);
   const { facade, site, marks } = station;
-  const at = ({ x, y }: { x: number; y: number }): string => `${sheet.x(x)},${sheet.y(y)}`;
-  const shared = { scale: sheet.scale, onHold: hold };
   return (
     <div ref={box} className="relative min-h-56 flex-1 overflow-hidden lg:min-h-0">
       {width > 0 && (
@@ -90,26 +83,17 @@ export function PlanView() {
             />
           )}
           {(marks ?? []).map((mark, i) => (
-            <SiteHandle
+            <MarkHandle
               key={`m${i}`}
               {...shared}
-              label={mark.label || `Mark ${i + 1}`}
-              value={mark.z_m}
+              mark={mark}
+              index={i}
+              upward="z_m"
+              across="x_m"
+              x={sheet.x(mark.x_m)}
+              y={sheet.y(mark.z_m)}
               valueText={`${distance(mark.z_m, units)} ahead, ${aside(mark.x_m, units)}`}
-              write={(from, dx, dy) => ({
-                ...from,
-                marks: from.marks!.map((each, j) =>
-                  i === j ? { ...each, x_m: cm(each.x_m + dx), z_m: cm(each.z_m + dy) } : each,
-                ),
-              })}
-            >
-              <circle cx={sheet.x(mark.x_m)} cy={sheet.y(mark.z_m)} r={14} fill="transparent" />
-              <path
-                d={`M${sheet.x(mark.x_m) - 6},${sheet.y(mark.z_m)}h12m-6,-6v12`}
-                className="stroke-ink"
-                strokeWidth={2}
-              />
-            </SiteHandle>
+            />
           ))}
           <SiteHandle
             {...shared}

@@ -11,7 +11,7 @@ import { STANDING_TEXT } from '../../ui/standing.js';
 import { useSize } from '../../ui/use-size.js';
 import { FinderCanvas } from '../cover/finder-canvas.js';
 import { Overlays } from '../cover/overlays.js';
-import { makeSheet } from '../cover/sheet.js';
+import { frameBox, makeSheet } from '../cover/sheet.js';
 
 /** What the sensor gets, small beside the drawings of the site. */
 export function SiteFinder() {
@@ -26,8 +26,6 @@ export function SiteFinder() {
     () => makeSheet(drawing, width, height, groundGlass),
     [drawing, width, height, groundGlass],
   );
-  const { frame } = drawing;
-  const [w, h] = [frame.widthMm * sheet.pxPerMm, frame.heightMm * sheet.pxPerMm];
   return (
     <figure className="flex min-h-72 flex-1 flex-col lg:min-h-0">
       <div ref={box} className="relative min-h-0 flex-1 overflow-hidden">
@@ -43,10 +41,7 @@ export function SiteFinder() {
             >
               <g className={STANDING_TEXT[verdict.standing]}>
                 <rect
-                  x={sheet.x(frame.centre.x) - w / 2}
-                  y={sheet.y(frame.centre.y) - h / 2}
-                  width={w}
-                  height={h}
+                  {...frameBox(sheet, drawing.frame)}
                   fill="none"
                   stroke="currentColor"
                   strokeWidth={2.5}

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { Bounds } from '@gangway/station';
+import { useSize } from '../../ui/use-size.js';
 
 export interface SiteSheet {
   /** Pixels for each metre. */
@@ -24,8 +25,29 @@ export function siteSheet(
   return { scale, x: (m) => x0 + (m - left) * scale, y: (m) => y0 - (m - bottom) * scale };
 }
 
-/** Bounds that stand still while something is held, so that the sheet does not slide away. */
-export function useHeldBounds(now: Bounds): [Bounds, (held: boolean) => void] {
+/** Room round the drawing, px. */
+const PAD = 16;
+
+/**
+ * The sheet a drawing of the site lies on: fitted to its box, standing still while something on
+ * it is held, so that it does not slide away under the hand.
+ */
+export function useSiteSheet(now: Bounds) {
+  const [box, { width, height }] = useSize<HTMLDivElement>();
   const [held, setHeld] = useState<Bounds | null>(null);
-  return [held ?? now, (hold) => setHeld(hold ? now : null)];
+  const sheet = siteSheet(held ?? now, width, height, PAD);
+  const onHold = (hold: boolean): void => setHeld(hold ? now : null);
+  return {
+    box,
+    width,
+    height,
+    sheet,
+    /** Where a place lies, as SVG writes it. */
+    at: ({ x, y }: { x: number; y: number }): string => `${sheet.x(x)},${sheet.y(y)}`,
+    /** What every handle on the sheet is given. */
+    shared: { scale: sheet.scale, onHold },
+  };
 }
+
+/** To the centimetre: finer than a hand places things on a sheet. */
+export const cm = (m: number): number => Math.round(m * 100) / 100 + 0;
