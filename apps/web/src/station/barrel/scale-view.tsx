@@ -109,7 +109,7 @@ export const ScaleView = memo(function ScaleView({ id }: { id: ControlId }) {
     <div
       ref={ref}
       className={clsx(
-        'relative border-r border-b border-rule px-4 pt-1.5 pb-1',
+        'relative border-r border-b border-rule px-4 pt-1.5 pb-1 contain-layout',
         active === id && 'bg-page',
       )}
     >

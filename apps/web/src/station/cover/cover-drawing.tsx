@@ -50,7 +50,7 @@ export function CoverDrawing() {
     [drawing, width, height, groundGlass],
   );
   return (
-    <div className="relative flex flex-1 flex-col bg-stage">
+    <div className="relative flex flex-1 flex-col bg-stage contain-content">
       <div ref={ref} className="relative min-h-[min(96vw,26rem)] flex-1 overflow-hidden lg:min-h-0">
         {width > 0 && (
           <FinderCanvas

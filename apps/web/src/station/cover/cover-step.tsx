@@ -1,5 +1,6 @@
-import { lazy, memo, Suspense, useDeferredValue } from 'react';
+import { lazy, memo, Suspense } from 'react';
 import {
+  circleVerdict,
   CORNER_NAMES,
   coverVerdict,
   distance,
@@ -13,6 +14,7 @@ import {
 } from '@gangway/station';
 import { selectStation } from '../../store/selectors.js';
 import { useAppSelector } from '../../store/store.js';
+import { usePaced } from '../../ui/use-paced.js';
 import { STANDING_TEXT } from '../../ui/standing.js';
 import { Group, Line } from '../results.js';
 import { Why } from '../why.js';
@@ -32,7 +34,7 @@ export function CoverStep() {
       <CoverDrawing />
       <aside
         aria-label="Coverage"
-        className="w-full shrink-0 overflow-y-auto border-l border-rule bg-paper px-5 py-3 lg:w-[332px]"
+        className="w-full shrink-0 overflow-y-auto border-l contain-content border-rule bg-paper px-5 py-3 lg:w-[332px]"
       >
         <Aside />
       </aside>
@@ -40,8 +42,10 @@ export function CoverStep() {
   );
 }
 
-/** The drawing keeps up with the hand; figures beside it may follow a frame or two later. */
-const Aside = () => <CoverFigures station={useDeferredValue(useAppSelector(selectStation))} />;
+/** The drawing keeps up with the hand; the figures beside it are read at this pace. */
+const READ_MS = 90;
+
+const Aside = () => <CoverFigures station={usePaced(useAppSelector(selectStation), READ_MS)} />;
 
 const CoverFigures = memo(function CoverFigures({ station }: { station: Station }) {
   const units = useAppSelector((state) => state.preferences.units);
@@ -57,7 +61,7 @@ const CoverFigures = memo(function CoverFigures({ station }: { station: Station 
       <p className="sr-only" role="status">
         {verdict.sentence}
       </p>
-      <WaysOut />
+      <WaysOut station={station} state={circleVerdict(station, report).state} />
       <Suspense>
         <FacadeLines station={station} report={report} />
         <MechanismNotes station={station} />

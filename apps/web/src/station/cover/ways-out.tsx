@@ -1,11 +1,6 @@
-import { lazy, Suspense, useDeferredValue, useMemo } from 'react';
-import { readings, waysOut, type State } from '@gangway/station';
-import {
-  selectCircleVerdict,
-  selectOpen,
-  selectReport,
-  selectStation,
-} from '../../store/selectors.js';
+import { lazy, Suspense, useMemo } from 'react';
+import { readings, waysOut, type State, type Station } from '@gangway/station';
+import { selectOpen } from '../../store/selectors.js';
 import { undone } from '../../store/station.js';
 import { useAppDispatch, useAppSelector } from '../../store/store.js';
 import { Button } from '../../ui/button.js';
@@ -23,13 +18,10 @@ const TITLES: Record<Exclude<State, 'sharp'>, string> = {
 const FramingWays = lazy(() => import('./framing-ways.js'));
 
 /** Concrete changes that would cure what is wrong, best first; one press tries, one undoes. */
-export function WaysOut() {
+export function WaysOut({ station, state }: { station: Station; state: State }) {
   const dispatch = useAppDispatch();
-  const { state } = useAppSelector(selectCircleVerdict);
-  const framing = useAppSelector((root) => selectReport(root).facade !== undefined);
+  const framing = station.facade !== undefined;
   const last = useAppSelector((root) => selectOpen(root).past.at(-1)?.label ?? '');
-  // While a scale is dragged the list may lag a frame or two behind the drawing.
-  const station = useDeferredValue(useAppSelector(selectStation));
   const ways = useMemo(() => waysOut(station, readings(station)), [station]);
   const tried = last.startsWith(TRIED) ? last.slice(TRIED.length) : null;
   return (

@@ -1,0 +1,22 @@
+import { useEffect, useRef, useState } from 'react';
+
+/**
+ * A value that follows at most once in a while, the last one always: for what is read, not
+ * steered, while a hand moves something else.
+ */
+export function usePaced<T>(value: T, everyMs: number): T {
+  const [shown, setShown] = useState(value);
+  const due = useRef(0);
+  useEffect(() => {
+    if (Object.is(shown, value)) return undefined;
+    const wait = setTimeout(
+      () => {
+        due.current = performance.now() + everyMs;
+        setShown(value);
+      },
+      Math.max(0, due.current - performance.now()),
+    );
+    return () => clearTimeout(wait);
+  }, [shown, value, everyMs]);
+  return shown;
+}
