@@ -1,10 +1,22 @@
 import { facadeWays } from './framing/ways/index.js';
 import { readings } from './readings.js';
-import type { Report } from './report.js';
+import type { Readings, Report } from './report.js';
 import type { Station } from './schema.js';
+import { beyondMechanism } from './state.js';
+
+/** As `framedWell` would find, from what was read already; a grid has to be looked at frame by frame. */
+const seenWhole = (station: Station, { facade, coverage }: Readings): boolean =>
+  station.mosaic?.pattern !== 'grid' &&
+  facade?.framed === true &&
+  coverage.covered &&
+  coverage.filter_clear &&
+  beyondMechanism(station).length === 0;
 
 /** Everything Gangway knows about a station, from the station alone. */
 export function evaluate(station: Station): Report {
-  const { facade, ...rest } = readings(station);
-  return facade ? { ...rest, facade: { ...facade, ways_out: facadeWays(station) } } : rest;
+  const read = readings(station);
+  const { facade, ...rest } = read;
+  if (!facade) return rest;
+  const ways_out = seenWhole(station, read) ? [] : facadeWays(station);
+  return { ...rest, facade: { ...facade, ways_out } };
 }

@@ -37,6 +37,31 @@ describe('ways out', () => {
     );
   });
 
+  it('those that cut a façade which was whole say so, and stand behind the others', () => {
+    const station = moved(
+      { rise_mm: 11.5 },
+      {
+        aperture: 3.5,
+        lens: {
+          ...base().lens,
+          circle: [
+            { f_number: 3.5, diameter_mm: 56 },
+            { f_number: 11, diameter_mm: 68 },
+          ],
+        },
+        focus: { distance_m: null },
+        facade: { distance_m: 20, top_m: 21, width_m: 8 },
+      },
+    );
+    expect(evaluate(station).facade!.framed).toBe(true);
+    const ways = waysOut(station, evaluate(station));
+    const ease = ways.findIndex(({ id }) => id === 'ease-rise');
+    const stop = ways.findIndex(({ id }) => id === 'stop-down');
+    expect(ways[ease]!.detail).toContain('cuts the façade');
+    expect(ways[stop]!.detail).not.toContain('cuts');
+    expect(stop).toBeLessThan(ease);
+  });
+
   it('none when all is well', () => {
     expect(stateOf(base())).toBe('sharp');
     expect(titles(base())).toEqual([]);

@@ -1,5 +1,6 @@
 import { readings } from '../readings.js';
 import { fixed } from '../format.js';
+import { framed } from '../framing/facade.js';
 import type { Readings } from '../report.js';
 import type { Station } from '../schema.js';
 import { setup } from '../setup.js';
@@ -22,6 +23,9 @@ export interface WayOut extends Omit<Draft, 'cost'> {
 
 const MOST = 6;
 
+/** What it costs to lose part of the façade that was whole in the picture, in stops. */
+const CUT = 3;
+
 /**
  * Concrete changes that would cure what is wrong with the frame, best first; none when all is
  * well. Each has been tried: `after` passes the verdict it is offered for.
@@ -38,8 +42,15 @@ export function waysOut(station: Station, report: Readings): WayOut[] {
     state,
     cures: (after: Station): boolean => cured(stateOf(after)),
   };
+  const whole = station.facade !== undefined && framed(station, question.setup);
+  const cuts = (after: Station): boolean => whole && !framed(after, setup(after));
   return KINDS.flatMap((kind) => kind.propose(question))
     .filter((draft) => question.cures(draft.after))
+    .map((draft) =>
+      cuts(draft.after)
+        ? { ...draft, cost: draft.cost + CUT, price: `${draft.price}, cuts the façade` }
+        : draft,
+    )
     .sort((a, b) => a.cost - b.cost)
     .slice(0, MOST)
     .map(({ cost: _, ...draft }) => ({
