@@ -1,5 +1,5 @@
 import type { Corner } from '@gangway/optics';
-import { fixed, fStop, signed, trimmed } from './format.js';
+import { distance, fixed, fStop, signed, trimmed, type Units } from './format.js';
 import type { Readings, Report } from './report.js';
 import type { Station } from './schema.js';
 import {
@@ -54,7 +54,10 @@ const NO_END = '∞';
 const figureOf = (margin: number | null): string => (margin === null ? NO_END : signed(margin, 1));
 
 /** What keeps the façade out of the picture as everything is set; null when nothing does. */
-function cutWords(report: Readings): Pick<Verdict, 'figure' | 'words' | 'sentence'> | null {
+function cutWords(
+  report: Readings,
+  units: Units,
+): Pick<Verdict, 'figure' | 'words' | 'sentence'> | null {
   const { facade } = report;
   if (!facade || facade.framed) return null;
   const { rise_needed_mm: needed, rise_before_foot_is_cut_mm: foot } = facade;
@@ -69,8 +72,8 @@ function cutWords(report: Readings): Pick<Verdict, 'figure' | 'words' | 'sentenc
     const away = facade.distance_needed_m;
     return {
       figure: 'Cut',
-      words: away === null ? 'façade does not fit' : `façade fits from ${fixed(away, 1)} m`,
-      sentence: `The façade does not fit into the frame from here${away === null ? '' : `; it would from ${fixed(away, 1)} m`}.`,
+      words: away === null ? 'façade does not fit' : `façade fits from ${distance(away, units)}`,
+      sentence: `The façade does not fit into the frame from here${away === null ? '' : `; it would from ${distance(away, units)}`}.`,
     };
   }
   const ask = `${fixed(needed, 1)}${foot === null ? '' : ` to ${fixed(foot, 1)}`}`;
@@ -82,10 +85,10 @@ function cutWords(report: Readings): Pick<Verdict, 'figure' | 'words' | 'sentenc
 }
 
 /** The circle and the frame; where the circle serves, whether the façade is in it. */
-export function coverVerdict(station: Station, report: Readings): Verdict {
+export function coverVerdict(station: Station, report: Readings, units: Units = 'metric'): Verdict {
   const circle = circleVerdict(station, report);
   if (circle.standing === 'outside' || station.mosaic) return circle;
-  const cut = cutWords(report);
+  const cut = cutWords(report, units);
   return cut ? { ...circle, standing: 'costs', ...cut } : circle;
 }
 

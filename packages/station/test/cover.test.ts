@@ -270,6 +270,16 @@ describe('framing words', () => {
     expect(evaluate(behind).facade!.rise_needed_mm).toBeNull();
   });
 
+  it('speak of the scene in feet to those who measure in feet', () => {
+    const cut = parsed({ ...base(), facade });
+    expect(coverVerdict(cut, readings(cut), 'feet').words).toMatch(/^façade fits from \d+′ \d+″$/);
+    const back = framingWays(cut, [], 'feet').find(({ id }) => id === 'frame-step-back')!;
+    expect(back.title).toMatch(/^Step back \d+′ [\d.]+″$/);
+    expect(back.detail).not.toMatch(/\d m /);
+    const metric = framingWays(cut).find(({ id }) => id === 'frame-step-back')!;
+    expect(metric.after).toEqual(back.after);
+  });
+
   it('open to their reason', () => {
     const station = parsed({ ...base(), facade, turn_in: { yaw_deg: -5, keep: 'left' } });
     expect(why('facadeRise', station).formula).toContain('v (H − h₀)/D');

@@ -27,7 +27,13 @@ export const selectReport = createSelector(selectStation, readings);
 export const selectScales = createSelector(selectStation, scalesOf);
 export const selectDrawing = createSelector(selectStation, coverDrawing);
 export const selectWaysOut = createSelector(selectStation, selectReport, waysOut);
-export const selectCoverVerdict = createSelector(selectStation, selectReport, coverVerdict);
+const selectUnits = (state: RootState) => state.preferences.units;
+export const selectCoverVerdict = createSelector(
+  selectStation,
+  selectReport,
+  selectUnits,
+  coverVerdict,
+);
 export const selectCircleVerdict = createSelector(selectStation, selectReport, circleVerdict);
 export const selectViewVerdict = createSelector(selectStation, selectReport, viewVerdict);
 
@@ -36,7 +42,12 @@ export const selectShown = (state: RootState): Station =>
   selectOpen(state).preview?.station ?? selectStation(state);
 export const selectShownReport = createSelector(selectShown, readings);
 export const selectShownDrawing = createSelector(selectShown, coverDrawing);
-export const selectShownVerdict = createSelector(selectShown, selectShownReport, coverVerdict);
+export const selectShownVerdict = createSelector(
+  selectShown,
+  selectShownReport,
+  selectUnits,
+  coverVerdict,
+);
 
 /** The scene goes by the things in it; a drag of a movement leaves it as it is. */
 const selectScene = createSelector(

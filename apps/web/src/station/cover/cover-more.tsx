@@ -2,6 +2,7 @@ import { useId, useState } from 'react';
 import {
   circleAtFocusMm,
   CORNER_NAMES,
+  distanceParts,
   cornerFigures,
   fixed,
   ontoStops,
@@ -15,6 +16,7 @@ import {
   without,
   type Readings,
   type Station,
+  type Units,
 } from '@gangway/station';
 import { useEditing } from '../../store/editing.js';
 import { selectStation } from '../../store/selectors.js';
@@ -25,7 +27,15 @@ import { Group, Line } from '../results.js';
 import { Why } from '../why.js';
 
 /** Rise the façade asks for, against what is set and allowed. */
-export function FacadeLines({ station, report }: { station: Station; report: Readings }) {
+export function FacadeLines({
+  station,
+  report,
+  units,
+}: {
+  station: Station;
+  report: Readings;
+  units: Units;
+}) {
   const { facade, coverage } = report;
   const { movements, movement_limits: limits } = station;
   if (!facade) return null;
@@ -81,13 +91,15 @@ export function FacadeLines({ station, report }: { station: Station; report: Rea
           unit="mm"
         />
       )}
-      <Line
-        name="Fits whole from"
-        figure={facade.distance_needed_m === null ? 'nowhere' : fixed(facade.distance_needed_m, 1)}
-        {...(facade.distance_needed_m === null ? {} : { unit: 'm' })}
-      />
+      <FitsFrom distanceM={facade.distance_needed_m} units={units} />
     </Group>
   );
+}
+
+function FitsFrom({ distanceM, units }: { distanceM: number | null; units: Units }) {
+  if (distanceM === null) return <Line name="Fits whole from" figure="nowhere" />;
+  const [figure, unit] = distanceParts(distanceM, units);
+  return <Line name="Fits whole from" figure={figure} unit={unit} />;
 }
 
 /** How a turning lens is set, and what a pivot off the lens centre did. */

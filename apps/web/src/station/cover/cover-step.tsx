@@ -50,7 +50,7 @@ const Aside = () => <CoverFigures station={usePaced(useAppSelector(selectStation
 const CoverFigures = memo(function CoverFigures({ station }: { station: Station }) {
   const units = useAppSelector((state) => state.preferences.units);
   const report = readings(station);
-  const verdict = coverVerdict(station, report);
+  const verdict = coverVerdict(station, report, units);
   const { coverage, focus, field, optics } = report;
   const tone = STANDING_TEXT[coverage.covered ? 'within' : 'outside'];
   const at = 'distance_m' in station.focus ? station.focus.distance_m : null;
@@ -63,7 +63,7 @@ const CoverFigures = memo(function CoverFigures({ station }: { station: Station 
       </p>
       <WaysOut station={station} state={circleVerdict(station, report).state} />
       <Suspense>
-        <FacadeLines station={station} report={report} />
+        <FacadeLines station={station} report={report} units={units} />
         <MechanismNotes station={station} />
       </Suspense>
       <Group title={`Circle at ${fStop(station.aperture)}`}>

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import type { FramingWay, KitItemOf, Station, Stored } from '@gangway/station';
+import type { FramingWay, KitItemOf, Station, Stored, Units } from '@gangway/station';
 import { useKitQuery } from '../../kit/api.js';
 import { selectReport, selectStation } from '../../store/selectors.js';
 import { useAppSelector } from '../../store/store.js';
@@ -16,7 +16,7 @@ interface Found {
 }
 
 /** Ways to bring the whole façade into the picture, searched for beside the page. */
-function useFramingWays(station: Station): Found | null {
+function useFramingWays(station: Station, units: Units): Found | null {
   const { data: kit } = useKitQuery({ archived: false });
   const worker = useRef<Worker | null>(null);
   const asked = useRef(0);
@@ -49,21 +49,24 @@ function useFramingWays(station: Station): Found | null {
     };
     at.addEventListener('message', hear);
     const wait = setTimeout(() => {
-      at.postMessage({ kind: 'ways', ask, station } satisfies FramingAsk);
+      at.postMessage({ kind: 'ways', ask, station, units } satisfies FramingAsk);
     }, RESTED_MS);
     return () => {
       clearTimeout(wait);
       at.removeEventListener('message', hear);
     };
     // The kit's lenses change what is found.
-  }, [station, kit]);
+  }, [station, kit, units]);
   return found;
 }
 
 export default function FramingWays() {
   const station = useAppSelector(selectStation);
   const { facade } = useAppSelector(selectReport);
-  const found = useFramingWays(station);
+  const found = useFramingWays(
+    station,
+    useAppSelector((state) => state.preferences.units),
+  );
   if (!facade) return null;
   // An older answer stays in sight, faintly, while the hand moves.
   const fresh = found?.station === station;

@@ -6,13 +6,19 @@ import {
   type KitItemOf,
   type Station,
   type Stored,
+  type Units,
 } from '@gangway/station';
 
 declare const self: DedicatedWorkerGlobalScope;
 
 export type FramingAsk =
   | { readonly kind: 'lenses'; readonly lenses: readonly Stored<KitItemOf<'lens'>>[] }
-  | { readonly kind: 'ways'; readonly ask: number; readonly station: Station };
+  | {
+      readonly kind: 'ways';
+      readonly ask: number;
+      readonly station: Station;
+      readonly units: Units;
+    };
 
 export interface FramingAnswer {
   readonly ask: number;
@@ -26,7 +32,10 @@ self.onmessage = ({ data }: MessageEvent<FramingAsk>) => {
     lenses = data.lenses;
     return;
   }
-  const { ask, station } = data;
-  const answer: FramingAnswer = { ask, ways: framingWays(station, lensSwaps(station, lenses)) };
+  const { ask, station, units } = data;
+  const answer: FramingAnswer = {
+    ask,
+    ways: framingWays(station, lensSwaps(station, lenses), units),
+  };
   self.postMessage(answer);
 };

@@ -53,7 +53,8 @@ export function MiniFinder({
   const flip = useAppSelector((state) => state.preferences.groundGlass);
   const drawing = useMemo(() => coverDrawing(station), [station]);
   const finder = useMemo(() => finderOf(station), [station]);
-  const verdict = useMemo(() => coverVerdict(station, readings(station)), [station]);
+  const units = useAppSelector((state) => state.preferences.units);
+  const verdict = useMemo(() => coverVerdict(station, readings(station), units), [station, units]);
   const sheet = useMemo(
     () => frameSheet(drawing, width, height, flip),
     [drawing, width, height, flip],

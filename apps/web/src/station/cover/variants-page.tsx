@@ -2,6 +2,7 @@ import { useState } from 'react';
 import {
   coverVerdict,
   degrees,
+  distance,
   fixed,
   fStop,
   presentName,
@@ -104,7 +105,8 @@ function OneVariant({
   onRemove: () => void;
 }) {
   const report = readings(station);
-  const verdict = coverVerdict(station, report);
+  const units = useAppSelector((state) => state.preferences.units);
+  const verdict = coverVerdict(station, report, units);
   const { movements, camera, facade } = station;
   const rows: [string, string][] = [
     ['Lens, stop', `${trimmed(report.optics.focal_length_mm, 1)} mm, ${fStop(station.aperture)}`],
@@ -117,10 +119,8 @@ function OneVariant({
         ? 'all light'
         : `${fixed(report.coverage.corner_falloff_stops, 1)} stops`,
     ],
-    ['Camera height', `${trimmed(camera.height_m, 2)} m`],
-    ...(facade
-      ? [['Stands from it', `${trimmed(facade.distance_m, 2)} m`] as [string, string]]
-      : []),
+    ['Camera height', distance(camera.height_m, units)],
+    ...(facade ? [['Stands from it', distance(facade.distance_m, units)] as [string, string]] : []),
   ];
   return (
     <MiniFinder

@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { fixed, parseAngleDeg, startBox, withBox, withSite, type Box } from '@gangway/station';
+import { distance, parseAngleDeg, startBox, withBox, withSite, type Box } from '@gangway/station';
+import { useAppSelector } from '../../store/store.js';
 import { Button } from '../../ui/button.js';
 import { FigureField, TextField, useStation } from './fields.js';
 import { MetreField } from './metre-field.js';
@@ -14,6 +15,7 @@ const BOX: readonly (readonly [keyof Box, string])[] = [
 ];
 
 export function BoxFields() {
+  const units = useAppSelector((state) => state.preferences.units);
   const { site } = useStation();
   const edit = useSiteEdit();
   const [open, setOpen] = useState<number | null>(null);
@@ -51,7 +53,8 @@ export function BoxFields() {
             >
               <span className="font-medium">{box.name || `Box ${i + 1}`}</span>
               <span className="text-[13px] text-quiet">
-                {fixed(box.width_m, 1)} × {fixed(box.height_m, 1)} m, {fixed(box.z_m, 1)} m ahead
+                {distance(box.width_m, units)} × {distance(box.height_m, units)},{' '}
+                {distance(box.z_m, units)} ahead
               </span>
             </button>
             {open === i && <OneBox box={box} index={i} onGone={() => setOpen(null)} />}

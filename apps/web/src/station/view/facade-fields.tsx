@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import {
+  distance,
   fixed,
   startFacade,
   withFacade,
@@ -7,6 +8,7 @@ import {
   type Facade,
   type Station,
 } from '@gangway/station';
+import { useAppSelector } from '../../store/store.js';
 import { Button } from '../../ui/button.js';
 import { useStation } from './fields.js';
 import { MeasureDialog } from './measure-dialog.js';
@@ -26,6 +28,7 @@ const FACADE: readonly (readonly [keyof Facade, string, boolean])[] = [
 export function FacadeFields() {
   const { facade } = useStation();
   const edit = useSiteEdit();
+  const units = useAppSelector((state) => state.preferences.units);
   const [measuring, setMeasuring] = useState(false);
   if (!facade) {
     return (
@@ -78,7 +81,10 @@ export function FacadeFields() {
       </div>
       {facade.measured && (
         <p className="text-[13px] text-quiet">
-          Read {fixed(facade.measured.reading_m, 2)} m{' '}
+          Read{' '}
+          {units === 'metric'
+            ? `${fixed(facade.measured.reading_m, 2)} m`
+            : distance(facade.measured.reading_m, units)}{' '}
           {facade.measured.slope ? 'along the slope' : 'level'}, from the {facade.measured.from}.
         </p>
       )}

@@ -1,4 +1,4 @@
-import { fixed } from '../../format.js';
+import { fixed, type Units } from '../../format.js';
 import { parseStation } from '../../parse.js';
 import type { FacadeWay } from '../../report.js';
 import type { Station } from '../../schema.js';
@@ -67,9 +67,13 @@ function setting(before: Station, after: Station, title: string, used: number): 
  * Ways to bring the whole façade into the picture, best first; none when it is there, or when
  * there is no façade. Each has been tried: `after` is framed, covered and within the mechanism.
  */
-export function framingWays(station: Station, swaps: FramingQuestion['swaps'] = []): FramingWay[] {
+export function framingWays(
+  station: Station,
+  swaps: FramingQuestion['swaps'] = [],
+  units: Units = 'metric',
+): FramingWay[] {
   if (!station.facade || framedWell(station)) return [];
-  const question = { station, swaps };
+  const question = { station, swaps, units };
   return KINDS.flatMap((kind) => kind(question))
     .filter(({ after }) => framedWell(after) && parseStation(after).ok)
     .map((draft) => ({ ...draft, used: after(draft.after) }))

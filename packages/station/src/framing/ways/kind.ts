@@ -1,7 +1,10 @@
+import type { Units } from '../../format.js';
 import type { Station } from '../../schema.js';
 
 export interface FramingQuestion {
   readonly station: Station;
+  /** Units the scene is spoken of in. */
+  readonly units: Units;
   /** The same rig with another lens of the kit in it, each under the lens's name. */
   readonly swaps: readonly { readonly name: string; readonly station: Station }[];
 }

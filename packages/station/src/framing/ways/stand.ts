@@ -1,21 +1,25 @@
-import { fixed, trimmed } from '../../format.js';
+import { distance as spoken, fixed, type Units } from '../../format.js';
 import { leastThatFrames } from '../place.js';
 import { raised, stepped } from '../step.js';
 import type { FramingDraft, FramingKind } from './kind.js';
+
+/** An amount found in tenths of a metre, as it is spoken of. */
+const amountOf = (m: number, units: Units): string =>
+  units === 'metric' ? `${fixed(m, 1)} m` : spoken(m, units);
 
 /** A tenth of a metre is as finely as a tripod is stood. */
 const STEP_M = 0.1;
 const FARTHEST_TIMES = 20;
 
 /** Moving the tripod: back, and closer where that helps. */
-export const step: FramingKind = ({ station }) => {
+export const step: FramingKind = ({ station, units }) => {
   const distance = station.facade!.distance_m;
   const back = leastThatFrames((m) => stepped(station, m), distance * FARTHEST_TIMES, STEP_M);
   const closer = leastThatFrames((m) => stepped(station, -m), distance * 0.95, STEP_M);
   const draft = (found: NonNullable<typeof back>, word: string, sign: 1 | -1): FramingDraft => ({
     id: `frame-step-${word}`,
-    title: `Step ${word} ${fixed(found.amount, 1)} m`,
-    price: `stand ${trimmed(distance + sign * found.amount, 2)} m from it`,
+    title: `Step ${word} ${amountOf(found.amount, units)}`,
+    price: `stand ${spoken(distance + sign * found.amount, units)} from it`,
     cost: 1 + (4 * found.amount) / distance,
     after: found.after,
   });
@@ -29,7 +33,7 @@ export const step: FramingKind = ({ station }) => {
 const HIGHEST_M = 12;
 
 /** A ladder, a window opposite, a lower tripod. Higher than two metres is a matter of safety. */
-export const raise: FramingKind = ({ station }) => {
+export const raise: FramingKind = ({ station, units }) => {
   const up = leastThatFrames((m) => raised(station, m), HIGHEST_M, STEP_M);
   const down = leastThatFrames(
     (m) => raised(station, -m),
@@ -42,11 +46,11 @@ export const raise: FramingKind = ({ station }) => {
       ? [
           {
             id: 'frame-raise',
-            title: `Raise the camera ${fixed(up.amount, 1)} m`,
+            title: `Raise the camera ${amountOf(up.amount, units)}`,
             price:
               now + up.amount > 2
-                ? `stands ${trimmed(now + up.amount, 2)} m high; work from firm ground, and tie it down`
-                : `stands ${trimmed(now + up.amount, 2)} m high`,
+                ? `stands ${spoken(now + up.amount, units)} high; work from firm ground, and tie it down`
+                : `stands ${spoken(now + up.amount, units)} high`,
             cost: 1.2 + up.amount,
             after: up.after,
           },
@@ -56,8 +60,8 @@ export const raise: FramingKind = ({ station }) => {
       ? [
           {
             id: 'frame-lower',
-            title: `Lower the camera ${fixed(down.amount, 1)} m`,
-            price: `stands ${trimmed(now - down.amount, 2)} m high`,
+            title: `Lower the camera ${amountOf(down.amount, units)}`,
+            price: `stands ${spoken(now - down.amount, units)} high`,
             cost: 1 + down.amount,
             after: down.after,
           },
