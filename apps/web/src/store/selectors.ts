@@ -1,6 +1,5 @@
 import { createSelector } from '@reduxjs/toolkit';
 import {
-  circleVerdict,
   coverDrawing,
   coverVerdict,
   finderOf,
@@ -34,7 +33,6 @@ export const selectCoverVerdict = createSelector(
   selectUnits,
   coverVerdict,
 );
-export const selectCircleVerdict = createSelector(selectStation, selectReport, circleVerdict);
 export const selectViewVerdict = createSelector(selectStation, selectReport, viewVerdict);
 
 /** What the drawing shows: the change that is looked at, else the station as it is. */

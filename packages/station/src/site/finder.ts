@@ -26,7 +26,7 @@ export interface Finder {
     readonly must: 'sharp' | 'soft';
   }[];
   readonly vanishing: readonly Vanishing[];
-  /** Frames of a grid, centres in picture coordinates. */
+  /** Nothing stands in front. */
   readonly empty: boolean;
 }
 

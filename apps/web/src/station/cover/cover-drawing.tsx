@@ -29,6 +29,7 @@ import {
 import { gestureEnded } from '../../store/station.js';
 import { useAppDispatch, useAppSelector, useAppStore } from '../../store/store.js';
 import { STANDING_TEXT } from '../../ui/standing.js';
+import { arrowStep } from '../../ui/arrows.js';
 import { useSize } from '../../ui/use-size.js';
 import { figureOf } from '../barrel/words.js';
 import { Dimensions } from './dimensions.js';
@@ -252,13 +253,6 @@ function CornerFigure({
   );
 }
 
-const ARROWS: Record<string, readonly [number, number]> = {
-  ArrowUp: [0, 1],
-  ArrowDown: [0, -1],
-  ArrowRight: [1, 0],
-  ArrowLeft: [-1, 0],
-};
-
 const DETENT_MM = 0.5;
 
 /** The frame's centre, to be dragged within what is allowed, or moved with the arrow keys. */
@@ -290,15 +284,14 @@ function Handle({ drawing, sheet, tone }: { drawing: Drawing; sheet: Sheet; tone
   );
 
   const onKeyDown = (event: KeyboardEvent): void => {
-    const arrow = ARROWS[event.key];
-    if (!arrow || event.ctrlKey || event.metaKey) return;
+    const step = arrowStep(event, DETENT_MM * drawing.factor);
+    if (!step) return;
     event.preventDefault();
     event.stopPropagation();
     const turn = sheet.toMm(1, 0).x > sheet.toMm(0, 0).x ? 1 : -1;
-    const size = DETENT_MM * drawing.factor * turn * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1);
     const { x, y } = drawing.frame.centre;
     change('Move the frame', '/movements', (station) =>
-      withFrameAt(station, drawing, { x: x + arrow[0] * size, y: y + arrow[1] * size }),
+      withFrameAt(station, drawing, { x: x + turn * step[0], y: y + turn * step[1] }),
     );
   };
 

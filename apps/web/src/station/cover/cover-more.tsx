@@ -5,6 +5,7 @@ import {
   distanceParts,
   cornerFigures,
   fixed,
+  gridPlaces,
   ontoStops,
   parseRatio,
   pivotMove,
@@ -100,6 +101,34 @@ function FitsFrom({ distanceM, units }: { distanceM: number | null; units: Units
   if (distanceM === null) return <Line name="Fits whole from" figure="nowhere" />;
   const [figure, unit] = distanceParts(distanceM, units);
   return <Line name="Fits whole from" figure={figure} unit={unit} />;
+}
+
+/** Frames planned together, and the way back to one. */
+export function GridNote({ station }: { station: Station }) {
+  const { change } = useEditing();
+  if (station.mosaic?.pattern !== 'grid') return null;
+  const places = gridPlaces(station);
+  return (
+    <Group title={`${places.length} frames`}>
+      <ol>
+        {places.map(({ rise_mm, shift_mm }, i) => (
+          <li key={i} className="flex justify-between">
+            <span>Frame {i + 1}</span>
+            <span className="figure">
+              {signed(rise_mm, 1)}, {signed(shift_mm, 1)}{' '}
+              <span className="text-[12px] font-normal text-quiet">mm rise, shift</span>
+            </span>
+          </li>
+        ))}
+      </ol>
+      <Button
+        className="mt-1"
+        onClick={() => change('Take one frame', '/mosaic', (now) => without(now, 'mosaic'))}
+      >
+        Take one frame instead
+      </Button>
+    </Group>
+  );
 }
 
 /** How a turning lens is set, and what a pivot off the lens centre did. */

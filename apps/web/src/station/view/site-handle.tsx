@@ -5,14 +5,8 @@ import { useEditing } from '../../store/editing.js';
 import { selectStation } from '../../store/selectors.js';
 import { gestureEnded } from '../../store/station.js';
 import { useAppDispatch, useAppStore } from '../../store/store.js';
+import { arrowStep } from '../../ui/arrows.js';
 import { useNotice } from '../../ui/notices.js';
-
-const ARROWS: Record<string, readonly [number, number]> = {
-  ArrowUp: [0, 1],
-  ArrowDown: [0, -1],
-  ArrowRight: [1, 0],
-  ArrowLeft: [-1, 0],
-};
 
 /** One press of an arrow key, m. */
 const STEP_M = 0.1;
@@ -72,14 +66,11 @@ export function SiteHandle({
   );
 
   const onKeyDown = (event: KeyboardEvent): void => {
-    const arrow = ARROWS[event.key];
-    if (!arrow || event.ctrlKey || event.metaKey) return;
+    const step = arrowStep(event, STEP_M);
+    if (!step) return;
     event.preventDefault();
     event.stopPropagation();
-    const size = STEP_M * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1);
-    const refused = change(`Move ${label.toLowerCase()}`, '/site', (now) =>
-      write(now, arrow[0] * size, arrow[1] * size),
-    );
+    const refused = change(`Move ${label.toLowerCase()}`, '/site', (now) => write(now, ...step));
     if (refused !== null) notice([refused]);
   };
 

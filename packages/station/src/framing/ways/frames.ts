@@ -3,6 +3,7 @@ import type { Station } from '../../schema.js';
 import { setup } from '../../setup.js';
 import { allowedRise, centresAsked, facadeView } from '../facade.js';
 import { settableIn } from '../place.js';
+import { framedWell } from '../verdict.js';
 import type { FramingDraft, FramingKind } from './kind.js';
 
 const OVERLAPS = [0.3, 0.4, 0.5, 0.6, 0.7, 0.8];
@@ -41,34 +42,32 @@ function middle(station: Station, columns: number, rows: number, overlap: number
 }
 
 /** Two or three shifted frames, above each other or side by side. */
-export const frames =
-  (serves: (station: Station) => boolean): FramingKind =>
-  ({ station }) => {
-    const { crop: _, mosaic: __, ...plain } = station;
-    const shapes = [
-      [1, 2],
-      [1, 3],
-      [2, 1],
-      [3, 1],
-    ] as const;
-    return shapes.flatMap(([columns, rows]): FramingDraft[] => {
-      for (const overlap of OVERLAPS) {
-        const after = middle(plain, columns, rows, overlap);
-        if (!after || !serves(after)) continue;
-        const count = columns * rows;
-        const side = rows > 1 ? setup(after).whole.heightMm : setup(after).whole.widthMm;
-        const apart = side * (1 - overlap);
-        const parts = after.mosaic!.moves === 'lens';
-        return [
-          {
-            id: `frame-mosaic-${columns}x${rows}`,
-            title: `Take ${count === 2 ? 'two' : 'three'} frames ${rows > 1 ? 'above each other' : 'side by side'}, ${fixed(apart, 1)} mm apart`,
-            price: `${fixed(100 * overlap, 0)} % overlap, nothing may move meanwhile${parts ? '; the lens moves, so near and far part a little' : ''}`,
-            cost: 2.5 + count / 2 + (parts ? 0.5 : 0),
-            after,
-          },
-        ];
-      }
-      return [];
-    });
-  };
+export const frames: FramingKind = ({ station }) => {
+  const { crop: _, mosaic: __, ...plain } = station;
+  const shapes = [
+    [1, 2],
+    [1, 3],
+    [2, 1],
+    [3, 1],
+  ] as const;
+  return shapes.flatMap(([columns, rows]): FramingDraft[] => {
+    for (const overlap of OVERLAPS) {
+      const after = middle(plain, columns, rows, overlap);
+      if (!after || !framedWell(after)) continue;
+      const count = columns * rows;
+      const side = rows > 1 ? setup(after).whole.heightMm : setup(after).whole.widthMm;
+      const apart = side * (1 - overlap);
+      const parts = after.mosaic!.moves === 'lens';
+      return [
+        {
+          id: `frame-mosaic-${columns}x${rows}`,
+          title: `Take ${count === 2 ? 'two' : 'three'} frames ${rows > 1 ? 'above each other' : 'side by side'}, ${fixed(apart, 1)} mm apart`,
+          price: `${fixed(100 * overlap, 0)} % overlap, nothing may move meanwhile${parts ? '; the lens moves, so near and far part a little' : ''}`,
+          cost: 2.5 + count / 2 + (parts ? 0.5 : 0),
+          after,
+        },
+      ];
+    }
+    return [];
+  });
+};

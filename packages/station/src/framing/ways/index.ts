@@ -25,7 +25,7 @@ const KINDS: readonly FramingKind[] = [
   step,
   raise,
   pitch,
-  frames(framedWell),
+  frames,
   crop,
   lens,
 ];
@@ -76,7 +76,7 @@ export function framingWays(
   const question = { station, swaps, units };
   return KINDS.flatMap((kind) => kind(question))
     .filter(({ after }) => framedWell(after) && parseStation(after).ok)
-    .map((draft) => ({ ...draft, used: after(draft.after) }))
+    .map((draft) => ({ ...draft, used: strainOf(draft.after) }))
     .sort((a, b) => a.cost + AT_THE_END * past(a.used) - b.cost - AT_THE_END * past(b.used))
     .slice(0, MOST)
     .map(({ id, title, price, after: taken, used }) => ({
@@ -88,7 +88,8 @@ export function framingWays(
     }));
 }
 
-const after = (station: Station): number => (station.mosaic ? 0 : strain(station));
+/** A grid uses its movements by plan; only a single frame can be strained. */
+const strainOf = (station: Station): number => (station.mosaic ? 0 : strain(station));
 
 /** Changed settings by JSON pointer: one level down where both are objects. */
 export function changesBetween(before: Station, later: Station): Record<string, unknown> {
