@@ -14,6 +14,7 @@ const project = (name) => ({
   displayName: name,
   rootDir: name,
   testMatch: ['<rootDir>/test/**/*.test.ts'],
+  setupFilesAfterEnv: [`${import.meta.dirname}/scripts/lib/jest-seed.mjs`],
   transform: { '\\.tsx?$': swc },
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   // Sources name their neighbours as built (.js), as Node asks; here they are still TypeScript.

@@ -86,13 +86,17 @@ export function reach(cone: Cone, from: Point, direction: Point): number {
   const ends = roots(a, b, c, Math.sqrt(discriminant)).filter((t) => start + t * along > 0);
   // An ellipse is left at its far end. A cone that does not close is left at most once ahead;
   // what lies beyond is its other half, behind the lens.
-  if (a > 0) return ends.length > 0 ? Math.max(...ends) : Infinity;
+  // Between the two, along the axis of a parabola, the far end lies at infinity.
+  if (a >= STRAIGHT) return ends.length > 0 ? Math.max(...ends) : Infinity;
   return Math.min(Infinity, ...ends.filter((t) => t >= 0));
 }
 
+/** Below this the square term is rounding alone. */
+const STRAIGHT = 1e-15;
+
 /** Roots of a t² + 2 b t + c, without losing digits to cancellation; one when it is straight. */
 function roots(a: number, b: number, c: number, rootOfDiscriminant: number): number[] {
-  if (Math.abs(a) < 1e-15) return b === 0 ? [] : [-c / (2 * b)];
+  if (Math.abs(a) < STRAIGHT) return b === 0 ? [] : [-c / (2 * b)];
   const q = -(b + Math.sign(b || 1) * rootOfDiscriminant);
   return q === 0 ? [0] : [q / a, c / q];
 }

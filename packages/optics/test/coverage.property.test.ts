@@ -13,6 +13,7 @@ import {
   frameCovered,
   lensAxis,
   movementLimits,
+  reach,
   type Cone,
   type Frame,
   type Mechanism,
@@ -91,10 +92,10 @@ describe('limits of the movements', () => {
     fc.assert(
       fc.property(rig(0), ({ cone, frame }) => {
         const radius = cone.imageDistanceMm * Math.tan(cone.halfAngleRad);
-        const reach = (other: number, otherSize: number, size: number): number =>
+        const left = (other: number, otherSize: number, size: number): number =>
           Math.sqrt(radius ** 2 - (Math.abs(other) + otherSize / 2) ** 2) - size / 2;
-        const rise = reach(frame.shiftMm, frame.widthMm, frame.heightMm);
-        const shift = reach(frame.riseMm, frame.heightMm, frame.widthMm);
+        const rise = left(frame.shiftMm, frame.widthMm, frame.heightMm);
+        const shift = left(frame.riseMm, frame.heightMm, frame.widthMm);
         const limits = movementLimits(cone, frame, FREE, NO_PIVOT);
         for (const [got, closed] of [
           [limits.rise.mm, rise],
@@ -193,6 +194,21 @@ describe('a lens that leans so far that its cone is open on one side', () => {
       }),
       { numRuns: 2000 },
     );
+  });
+
+  it('has no edge along the axis of a parabola, nor beside it by less than can be told', () => {
+    const cone: Cone = {
+      axis: [0, Math.SQRT1_2, Math.SQRT1_2],
+      imageDistanceMm: 15,
+      halfAngleRad: Math.PI / 4,
+    };
+    for (const aside of [0, 5e-8, -5e-8]) {
+      const span = Math.hypot(aside, 1);
+      const along = { x: aside / span, y: 1 / span };
+      expect(reach(cone, axisPoint(cone), along)).toBeGreaterThan(1e6);
+      // The other way the parabola's vertex lies a whole image distance off.
+      expect(reach(cone, axisPoint(cone), { x: -along.x, y: -along.y })).toBeCloseTo(15, 4);
+    }
   });
 
   it('still has limits that agree with the walk', () => {
