@@ -17,3 +17,11 @@ export const degrees = (angleRad: number): number => (angleRad * 180) / Math.PI;
 
 /** The sensor normal in the camera frame. */
 export const SENSOR_NORMAL: Vec3 = [0, 0, 1];
+
+export const add = (a: Vec3, b: Vec3): Vec3 => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
+
+export const cross = (a: Vec3, b: Vec3): Vec3 => [
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
+];

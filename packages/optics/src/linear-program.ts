@@ -1,0 +1,91 @@
+/**
+ * Small dense linear programs: a handful of unknowns, any number of conditions. Written here
+ * because the search for the best wedge solves some hundred of them for one answer, and this
+ * package depends on nothing.
+ */
+export interface LinearProgram {
+  /** What a unit of each unknown costs; ≥ 0. */
+  readonly cost: Float64Array;
+  readonly low: Float64Array;
+  readonly high: Float64Array;
+  /** Conditions `rows[i] · x ≥ least[i]`, row after row. */
+  readonly rows: Float64Array;
+  readonly least: Float64Array;
+  readonly count: number;
+}
+
+/** Breaks ties between unknowns that cost nothing, so that no step goes round in a circle. */
+const TIE = 1e-11;
+
+/**
+ * The cheapest x within its bounds that meets every condition, by the dual simplex method: from
+ * the lower bounds on, the worst broken condition takes the place of one that held.
+ * Source: any text on linear programming, e.g. Chvátal, Linear Programming (1983).
+ * @returns null when no x meets them all
+ */
+export function leastCost(program: LinearProgram): Float64Array | null {
+  const { cost, low, high, rows, least, count } = program;
+  const n = cost.length;
+  const x = Float64Array.from(low);
+  // Columns of the inverse of the basis, and what each basic condition is worth.
+  const inverse = new Float64Array(n * n);
+  const worth = new Float64Array(n);
+  for (let k = 0; k < n; k++) {
+    inverse[k * n + k] = 1;
+    worth[k] = cost[k]! + TIE * (1 + k / n);
+  }
+  const entering = new Float64Array(n);
+  const mix = new Float64Array(n);
+  const most = 60 + 12 * (n + Math.ceil(Math.sqrt(count)));
+  for (let round = 0; round < most; round++) {
+    const short = worstBroken(x, program, entering);
+    if (short === 0) return x;
+    let leaving = -1;
+    let step = Infinity;
+    for (let k = 0; k < n; k++) {
+      let y = 0;
+      for (let j = 0; j < n; j++) y += entering[j]! * inverse[j * n + k]!;
+      mix[k] = y;
+      if (y > 1e-11 && worth[k]! / y < step) {
+        step = worth[k]! / y;
+        leaving = k;
+      }
+    }
+    if (leaving < 0) return null;
+    const pivot = mix[leaving]!;
+    for (let j = 0; j < n; j++) {
+      const along = inverse[j * n + leaving]! / pivot;
+      inverse[j * n + leaving] = along;
+      for (let k = 0; k < n; k++) {
+        if (k !== leaving) inverse[j * n + k] = inverse[j * n + k]! - along * mix[k]!;
+      }
+      x[j] = x[j]! + along * short;
+    }
+    for (let k = 0; k < n; k++) worth[k] = Math.max(0, worth[k]! - step * mix[k]!);
+    worth[leaving] = step;
+  }
+  return null;
+
+  function worstBroken(at: Float64Array, of: LinearProgram, into: Float64Array): number {
+    let worst = 0;
+    let index = -1;
+    for (let i = 0; i < of.count; i++) {
+      let value = 0;
+      for (let j = 0; j < n; j++) value += rows[i * n + j]! * at[j]!;
+      const off = least[i]! - value;
+      if (off > worst + 1e-13 * (1 + Math.abs(least[i]!))) [worst, index] = [off, i];
+    }
+    for (let j = 0; j < n; j++) {
+      const slack = 1e-14 * (1 + Math.abs(at[j]!));
+      if (low[j]! - at[j]! > worst + slack) [worst, index] = [low[j]! - at[j]!, -2 - 2 * j];
+      if (at[j]! - high[j]! > worst + slack) [worst, index] = [at[j]! - high[j]!, -3 - 2 * j];
+    }
+    if (index === -1) return 0;
+    if (index >= 0) into.set(rows.subarray(index * n, index * n + n));
+    else {
+      into.fill(0);
+      into[Math.floor((-index - 2) / 2)] = index % 2 === 0 ? 1 : -1;
+    }
+    return worst;
+  }
+}

@@ -1,0 +1,178 @@
+import { leastCost } from './linear-program.js';
+
+/**
+ * Making the largest of many residuals least. Parameters are few, residuals may be many.
+ */
+export interface MinimaxProblem {
+  readonly low: readonly number[];
+  readonly high: readonly number[];
+  /** A step of each parameter over which the residuals are nearly straight. */
+  readonly scale: readonly number[];
+  /** Of each parameter, what a unit of its distance from zero costs: settles what is free. */
+  readonly rest: readonly number[];
+  readonly residuals: number;
+  /** Values to be kept away from zero on the side named. */
+  readonly away: readonly Away[];
+  /** Values to be kept at or above zero. */
+  readonly limits: number;
+  /** Writes residuals, then values kept away, then limits. */
+  readonly fill: (parameters: Float64Array, out: Float64Array) => void;
+}
+
+export interface Away {
+  readonly side: 1 | -1;
+  readonly least: number;
+  /** Times the largest residual: the more that is allowed there, the farther off this must be. */
+  readonly perResidual: number;
+}
+
+export interface MinimaxResult {
+  readonly parameters: Float64Array;
+  /** The largest residual. */
+  readonly largest: number;
+  /** By how much a limit or a value to be kept away fails, at worst; 0 when none does. */
+  readonly short: number;
+}
+
+/** What falling short costs against a residual of the same size. */
+const SHORT = 1e3;
+const ROUNDS = 80;
+
+/**
+ * Sequential linear programming with a region of trust: about a point everything is taken as
+ * straight, the linear minimax is solved outright, and the step is kept when it truly helps. With
+ * as many binding residuals as parameters + 1 it converges as Newton's method does.
+ * Source: Madsen, An algorithm for minimax solution of overdetermined systems (1975), from memory.
+ * @param start within the bounds
+ */
+export function minimax(problem: MinimaxProblem, start: readonly number[]): MinimaxResult {
+  const { low, high, scale, rest, residuals, away, limits, fill } = problem;
+  const n = low.length;
+  const values = residuals + away.length + limits;
+  const resting = rest.flatMap((each, i) => (each > 0 ? [i] : []));
+  // Unknowns: a step for each parameter, the largest residual, the shortfall, then distances.
+  const width = n + 2 + resting.length;
+  const count = 2 * residuals + 2 * away.length + limits + 2 * resting.length;
+  const rows = new Float64Array(count * width);
+  const least = new Float64Array(count);
+  const cost = new Float64Array(width);
+  cost[n] = 1;
+  cost[n + 1] = SHORT;
+  resting.forEach((i, k) => (cost[n + 2 + k] = rest[i]!));
+  const [lower, upper] = [new Float64Array(width), new Float64Array(width).fill(1e9)];
+  const program = { cost, low: lower, high: upper, rows, least, count };
+  const [at, over, under] = [0, 0, 0].map(() => new Float64Array(values)) as [
+    Float64Array,
+    Float64Array,
+    Float64Array,
+  ];
+  const slopes = new Float64Array(values * n);
+
+  const measure = (out: Float64Array, p: Float64Array) => {
+    let largest = 0;
+    for (let i = 0; i < residuals; i++) largest = Math.max(largest, Math.abs(out[i]!));
+    let short = 0;
+    away.forEach(({ side, least: min, perResidual }, j) => {
+      short = Math.max(short, Math.max(min, perResidual * largest) - side * out[residuals + j]!);
+    });
+    for (let k = residuals + away.length; k < values; k++) short = Math.max(short, -out[k]!);
+    let settled = 0;
+    for (const i of resting) settled += rest[i]! * Math.abs(p[i]!);
+    return { largest, short, merit: largest + SHORT * short + settled };
+  };
+
+  const p = Float64Array.from(start);
+  fill(p, at);
+  let now = measure(at, p);
+  let trust = 1;
+  const tried = new Float64Array(n);
+  for (let round = 0; round < ROUNDS && trust > 1e-13; round++) {
+    for (let j = 0; j < n; j++) {
+      const h = low[j] === high[j] ? 0 : 1e-5 * scale[j]!;
+      const kept = p[j]!;
+      if (h === 0) {
+        for (let i = 0; i < values; i++) slopes[i * n + j] = 0;
+        continue;
+      }
+      p[j] = kept + h;
+      fill(p, over);
+      p[j] = kept - h;
+      fill(p, under);
+      p[j] = kept;
+      for (let i = 0; i < values; i++) slopes[i * n + j] = (over[i]! - under[i]!) / (2 * h);
+    }
+    // The conditions stand; only how far one trusts them changes until a step is kept.
+    writeRows();
+    let kept = false;
+    while (!kept && trust > 1e-13) {
+      for (let j = 0; j < n; j++) {
+        lower[j] = Math.max(low[j]! - p[j]!, -trust * scale[j]!);
+        upper[j] = Math.min(high[j]! - p[j]!, trust * scale[j]!);
+      }
+      const step = leastCost(program);
+      if (!step) {
+        trust /= 4;
+        continue;
+      }
+      let predicted = now.merit;
+      for (let k = n; k < width; k++) predicted -= cost[k]! * step[k]!;
+      // No step promises anything that rounding would not eat.
+      if (predicted <= 1e-13 * (1 + now.merit)) return result();
+      let largestShare = 0;
+      for (let j = 0; j < n; j++) {
+        tried[j] = Math.min(high[j]!, Math.max(low[j]!, p[j]! + step[j]!));
+        largestShare = Math.max(largestShare, Math.abs(step[j]!) / scale[j]!);
+      }
+      fill(tried, over);
+      const then = measure(over, tried);
+      const gained = now.merit - then.merit;
+      if (gained > 1e-4 * predicted) {
+        p.set(tried);
+        at.set(over);
+        now = then;
+        kept = true;
+        if (gained > 0.7 * predicted && largestShare > 0.9 * trust) trust = Math.min(8, trust * 2);
+      } else trust = largestShare / 4;
+    }
+  }
+  return result();
+
+  function result(): MinimaxResult {
+    return { parameters: p, largest: now.largest, short: Math.max(0, now.short) };
+  }
+
+  function writeRows(): void {
+    rows.fill(0);
+    let row = 0;
+    const condition = (
+      value: number,
+      sign: number,
+      onLargest: number,
+      onShort: number,
+      min: number,
+    ): void => {
+      for (let j = 0; j < n; j++) rows[row * width + j] = sign * slopes[value * n + j]!;
+      rows[row * width + n] = onLargest;
+      rows[row * width + n + 1] = onShort;
+      least[row] = min - sign * at[value]!;
+      row += 1;
+    };
+    for (let i = 0; i < residuals; i++) {
+      condition(i, 1, 1, 0, 0);
+      condition(i, -1, 1, 0, 0);
+    }
+    away.forEach(({ side, least: min, perResidual }, j) => {
+      condition(residuals + j, side, 0, 1, min);
+      condition(residuals + j, side, -perResidual, 1, 0);
+    });
+    for (let k = residuals + away.length; k < values; k++) condition(k, 1, 0, 1, 0);
+    resting.forEach((i, k) => {
+      for (const sign of [1, -1]) {
+        rows[row * width + i] = sign;
+        rows[row * width + n + 2 + k] = 1;
+        least[row] = -sign * p[i]!;
+        row += 1;
+      }
+    });
+  }
+}
