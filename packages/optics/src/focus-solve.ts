@@ -55,7 +55,11 @@ export interface SolveQuestion {
   readonly magnification: readonly [number, number];
   /** The frame that has to lie in the cone, its centre as set, without what a pivot adds. */
   readonly cover: { readonly frame: Frame; readonly halfAngleRad: number } | null;
-  readonly start: { readonly tilt: number; readonly swing: number; readonly imageDistanceMm: number };
+  readonly start: {
+    readonly tilt: number;
+    readonly swing: number;
+    readonly imageDistanceMm: number;
+  };
 }
 
 export interface Solved {
@@ -81,7 +85,11 @@ interface Pose {
   pivot: { x: number; y: number };
 }
 
-function leaning(question: SolveQuestion, a: number, b: number): { lens: TiltSwing; rear: TiltSwing } {
+function leaning(
+  question: SolveQuestion,
+  a: number,
+  b: number,
+): { lens: TiltSwing; rear: TiltSwing } {
   const { freedom } = question;
   const [tiltDeg, swingDeg] = [degrees(a), degrees(b)];
   switch (freedom.kind) {
@@ -200,13 +208,11 @@ export function solveFocus(question: SolveQuestion): Solved {
         scale: [LEAN_SCALE_RAD, LEAN_SCALE_RAD, 0.03 * f],
         rest: [REST * f, REST * f, 0],
         residuals: sharp.length,
-        away: soft.map(
-          ({ blurMm }, i): Away => ({
-            side: sides[i]!,
-            least: question.widestFNumber * blurMm,
-            perResidual: blurMm / question.cocMm,
-          }),
-        ),
+        away: soft.map(({ blurMm }, i): Away => ({
+          side: sides[i]!,
+          least: question.widestFNumber * blurMm,
+          perResidual: blurMm / question.cocMm,
+        })),
         limits,
         fill,
       },
@@ -270,8 +276,6 @@ function sidesOf(question: SolveQuestion, start: readonly number[]): (1 | -1)[][
     );
   }
   const at = pose(question, start[0]!, start[1]!);
-  const found = soft.map((mark): 1 | -1 =>
-    missMm(question, at, start[2]!, mark) < 0 ? -1 : 1,
-  );
+  const found = soft.map((mark): 1 | -1 => (missMm(question, at, start[2]!, mark) < 0 ? -1 : 1));
   return [found, found.map(() => 1 as const), found.map(() => -1 as const)];
 }

@@ -1,3 +1,4 @@
+import { reportSolution } from './focus/report.js';
 import { facadeWays } from './framing/ways/index.js';
 import { readings } from './readings.js';
 import type { Readings, Report } from './report.js';
@@ -15,8 +16,10 @@ const seenWhole = (station: Station, { facade, coverage }: Readings): boolean =>
 /** Everything Gangway knows about a station, from the station alone. */
 export function evaluate(station: Station): Report {
   const read = readings(station);
+  const solution = reportSolution(station);
   const { facade, ...rest } = read;
-  if (!facade) return rest;
+  const searched = solution ? { ...rest, solution } : rest;
+  if (!facade) return searched;
   const ways_out = seenWhole(station, read) ? [] : facadeWays(station);
-  return { ...rest, facade: { ...facade, ways_out } };
+  return { ...searched, facade: { ...facade, ways_out } };
 }

@@ -9,7 +9,7 @@ import {
   type Vec3,
 } from '@gangway/optics';
 import type { MarkReport } from './report.js';
-import type { Station } from './schema.js';
+import type { Mark, Station } from './schema.js';
 import type { Setup } from './setup.js';
 
 /** Sensor axes in the station frame (X right, Y up, Z level ahead at yaw 0). */
@@ -45,15 +45,48 @@ export function fromLensCentre(
 
 const finite = (value: number): number | null => (Number.isFinite(value) ? value : null);
 
+/** A hair past the stop still holds: what is set is rounded. */
+const HAIR = 1 + 1e-6;
+
+function holdsAt(must: Mark['must'], needed: number, setup: Setup, wantedMm: number): boolean {
+  if (must === 'sharp') return needed <= setup.fNumber * HAIR;
+  // Blur is N needed × c / N.
+  return must === 'free' || needed * setup.cocMm * HAIR > wantedMm * setup.fNumber;
+}
+
+/** So far off that nothing nearer than a light year tells it from infinity. */
+const INFINITE_M = 1e9;
+
+/** Where a mark lies in the camera frame; far out along its direction when at infinity. */
+export function markPlace(
+  station: Station,
+  setup: Setup,
+): (mark: Pick<Mark, 'x_m' | 'y_m' | 'z_m' | 'infinite'>) => Vec3 {
+  const place = fromLensCentre(station, setup);
+  const { height_m } = station.camera;
+  return ({ x_m, y_m, z_m, infinite }) => {
+    if (!infinite) return place(x_m, y_m, z_m);
+    const out = INFINITE_M / (Math.hypot(x_m, y_m - height_m, z_m) || 1);
+    return place(x_m * out, (y_m - height_m) * out + height_m, z_m * out);
+  };
+}
+
+/**
+ * What the search aims at for a mark to be soft that says nothing, in circles of confusion. One is
+ * no longer sharp; it takes some more to be seen as left soft (common practice, no source).
+ */
+export const SOFT_COCS = 4;
+
 /** How sharp each mark falls, and whether the frame holds it. */
 export function reportMarks(station: Station, setup: Setup): MarkReport[] {
-  const place = fromLensCentre(station, setup);
+  const place = markPlace(station, setup);
   const { focalLengthMm: f, imageDistanceMm: v, frame, factor } = setup;
   return (station.marks ?? []).map((mark) => {
-    const point = place(mark.x_m, mark.y_m, mark.z_m);
+    const point = place(mark);
     const ahead = point[2] > f && dot(point, setup.axis) > f;
     const depth = imageDepthMm(f, setup.axis, point);
     const needed = ahead ? fNumberNeeded(f, v, depth, setup.cocMm) : Infinity;
+    const wanted = mark.blur_um === undefined ? setup.cocMm : mark.blur_um / 1000 / factor;
     const { x, y } = project(point, v);
     const blurMm = ahead ? blurDiameterMm(f, setup.fNumber, v, depth) * factor : Infinity;
     return {
@@ -61,7 +94,7 @@ export function reportMarks(station: Station, setup: Setup): MarkReport[] {
       image_depth_mm: ahead ? finite(depth) : null,
       blur_um: finite(blurMm * 1000),
       f_number_needed: finite(needed * factor),
-      holds: mark.must === 'sharp' ? needed <= setup.fNumber : needed > setup.fNumber,
+      holds: holdsAt(mark.must, needed, setup, wanted),
       in_frame:
         point[2] > 0 &&
         Math.abs(x - frame.shiftMm) <= frame.widthMm / 2 &&

@@ -116,6 +116,9 @@ export const movementLimitsShape = {
   radial_shift_mm: thicknessMm().optional(),
   radial_tilt_deg: quantity('degrees', { min: 0, max: 80 }).optional(),
   pivot_mm: offsetMm().optional(),
+  /** Leaning of the back itself; not given where it cannot. */
+  rear_tilt_deg: range(leanDeg()).optional(),
+  rear_swing_deg: range(leanDeg()).optional(),
   /** Stops of a lens or adapter that turns; none listed: it turns freely. */
   turn_stops_deg: list(turnDeg(), 72).optional(),
   one_way_tilt: yesOrNo().optional(),

@@ -63,7 +63,32 @@ export interface Report {
   };
   facade?: FacadeReport & { ways_out: FacadeWay[] };
   marks?: MarkReport[];
+  /** Present where something must be sharp. */
+  solution?: SolutionReport;
   turn_in?: TurnInReport;
+}
+
+/** The setting that holds all marks that must be sharp at the widest stop. */
+export interface SolutionReport {
+  /** False where no setting serves; the figures are then the best that can be done. */
+  possible: boolean;
+  /** Which limit stands in the way, and by how much. */
+  reason?: string;
+  tilt_deg: number | null;
+  swing_deg: number | null;
+  rear_tilt_deg?: number;
+  rear_swing_deg?: number;
+  image_distance_mm: number | null;
+  /** From the sensor, straight ahead; null at infinity, and past it. */
+  distance_m: number | null;
+  /** The least that holds them; 0 when all lie on the plane. */
+  f_number: number | null;
+  focus_spread_mm: number | null;
+  f_number_hansma: number | null;
+  /** With a straight lens, at the stop that is set. */
+  stack_frames: number | null;
+  /** Within the mechanism, the image circle and the filter ring. */
+  within_limits: boolean;
 }
 
 export interface FacadeReport {
@@ -99,7 +124,7 @@ export interface TurnInReport {
 }
 
 /** What a station gives without searching: the report but for its searched parts. */
-export type Readings = Omit<Report, 'facade'> & { facade?: FacadeReport };
+export type Readings = Omit<Report, 'facade' | 'solution'> & { facade?: FacadeReport };
 
 export type Direction = 'rise_mm' | 'fall_mm' | 'left_mm' | 'right_mm';
 

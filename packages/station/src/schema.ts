@@ -11,6 +11,7 @@ import {
   quantity,
   record,
   text,
+  thicknessMm,
   turnDeg,
   yesOrNo,
 } from './fields.js';
@@ -36,6 +37,36 @@ export const criterionSchema = z.union([
 
 const share = () => quantity('', { min: 0, max: 0.95 });
 const count = () => quantity('', { min: 1, max: 400, whole: true });
+
+/** The standard's places on its bed scale, larger when drawn out, and heights on the ground glass. */
+const bedSchema = record({
+  infinity_mm: offsetMm().optional(),
+  near_mm: offsetMm().optional(),
+  far_mm: offsetMm().optional(),
+  /** Above the middle of the glass as the picture stands upright. */
+  near_up_mm: offsetMm().optional(),
+  far_up_mm: offsetMm().optional(),
+});
+
+const stackSchema = record({
+  overlap: share().optional(),
+  /** Time for one frame with its wait, s. */
+  seconds_each: quantity('s', { above: 0, max: 36_000 }).optional(),
+  f_number: fNumber().optional(),
+});
+
+/** A lens held by hand ahead of the body. */
+const heldOffSchema = record({
+  lens_register_mm: thicknessMm().optional(),
+  body_register_mm: thicknessMm().optional(),
+  flange_diameter_mm: lengthMm().optional(),
+  throat_mm: lengthMm().optional(),
+  /** Between the two flanges at their middle. */
+  gap_mm: thicknessMm(),
+  lean_deg: leanDeg(),
+  /** Clockwise as seen from behind; 0 leans forward. */
+  turn_deg: turnDeg().optional(),
+});
 
 /** Everything a station says but what it is called: what a variant keeps of its own. */
 const settingsShape = {
@@ -70,12 +101,28 @@ const settingsShape = {
       x_m: placeM(),
       y_m: placeM(),
       z_m: placeM(),
-      must: oneOf(['sharp', 'soft']),
+      /** Free: looked at, but nothing is asked of it. */
+      must: oneOf(['sharp', 'soft', 'free']),
+      /** So far off that only its direction from the sensor mark counts. */
+      infinite: yesOrNo().optional(),
+      /** Blur wanted at least, on the back, where it is to be soft. */
+      blur_um: quantity('µm', { above: 0, max: 1e6 }).optional(),
     }),
     500,
   ).optional(),
   crop: cropSchema.optional(),
-  solve: record({ tilt: yesOrNo(), swing: yesOrNo() }).optional(),
+  solve: record({
+    tilt: yesOrNo(),
+    swing: yesOrNo(),
+    /** Lean the back instead of the lens. */
+    rear: yesOrNo().optional(),
+    /** The settings follow when a mark is moved. */
+    follow: yesOrNo().optional(),
+  }).optional(),
+  /** Readings on the bed scale, for working without a plan of the marks. */
+  bed: bedSchema.optional(),
+  stack: stackSchema.optional(),
+  held_off: heldOffSchema.optional(),
   turn_in: turnInSchema.optional(),
   mosaic: record({
     pattern: oneOf(['grid', 'pinwheel']),
@@ -133,6 +180,8 @@ export type Facade = NonNullable<Station['facade']>;
 export type Site = NonNullable<Station['site']>;
 export type Room = NonNullable<Site['room']>;
 export type Box = NonNullable<Site['boxes']>[number];
+export type Mark = NonNullable<Station['marks']>[number];
+export type Solve = NonNullable<Station['solve']>;
 export type Crop = NonNullable<Station['crop']>;
 /** Settings of a kept variant. */
 export type Settings = NonNullable<Station['variants']>['kept'][number]['settings'];

@@ -1,6 +1,6 @@
 import { dot, project, type Point, type Vec3 } from '@gangway/optics';
 import { fromLensCentre, sensorAxes } from '../marks.js';
-import type { Station } from '../schema.js';
+import type { Mark, Station } from '../schema.js';
 import { setup, type Setup } from '../setup.js';
 import { sceneOf, type Look, type Shape } from './scene.js';
 
@@ -23,7 +23,7 @@ export interface Finder {
   readonly marks: readonly {
     readonly label: string;
     readonly at: Point;
-    readonly must: 'sharp' | 'soft';
+    readonly must: Mark['must'];
   }[];
   readonly vanishing: readonly Vanishing[];
   /** Nothing stands in front. */

@@ -1,0 +1,122 @@
+import {
+  dot,
+  radians,
+  sensorBasis,
+  type Freedom,
+  type SoftMark,
+  type SolveMark,
+  type SolveQuestion,
+  type Vec3,
+} from '@gangway/optics';
+import { SOFT_COCS } from '../marks.js';
+import { reachOf } from '../rig/stack.js';
+import type { Mark, Station } from '../schema.js';
+import type { Setup } from '../setup.js';
+
+/** A mark with its number in the station's list. */
+export interface Numbered {
+  readonly mark: Mark;
+  readonly index: number;
+  /** mm from the sensor mark along the body's axes: right, up, ahead. */
+  readonly at: Vec3;
+}
+
+export interface Sorted {
+  readonly sharp: readonly Numbered[];
+  readonly soft: readonly Numbered[];
+  /** Marks that something is asked of but that lie behind the camera. */
+  readonly behind: readonly Numbered[];
+}
+
+/** Marks that something is asked of, as the solver takes them. */
+export function sortedMarks(station: Station): Sorted {
+  const { right, up, normal } = sensorBasis(station.camera.pitch_deg, station.camera.yaw_deg);
+  const all = (station.marks ?? []).map((mark, index): Numbered => {
+    const p: Vec3 = [mark.x_m * 1000, (mark.y_m - station.camera.height_m) * 1000, mark.z_m * 1000];
+    return { mark, index, at: [dot(p, right), dot(p, up), dot(p, normal)] };
+  });
+  const asked = all.filter(({ mark }) => mark.must !== 'free');
+  const ahead = asked.filter(({ at }) => at[2] > 0);
+  return {
+    sharp: ahead.filter(({ mark }) => mark.must === 'sharp'),
+    soft: ahead.filter(({ mark }) => mark.must === 'soft'),
+    behind: asked.filter(({ at }) => at[2] <= 0),
+  };
+}
+
+/** A hair more than asked, so that the next engraved stop still leaves it soft: a third of a stop. */
+const NEXT_STOP = 2 ** (1 / 6);
+
+const solveMark = ({ at, mark }: Numbered): SolveMark => ({ at, infinite: mark.infinite === true });
+
+const softMark = (each: Numbered, s: Setup): SoftMark => ({
+  ...solveMark(each),
+  blurMm:
+    NEXT_STOP *
+    (each.mark.blur_um === undefined ? SOFT_COCS * s.cocMm : each.mark.blur_um / 1000 / s.factor),
+});
+
+/**
+ * The station as the search wants it.
+ * @param cover half-angle about the axis that the frame has to lie in; null to leave that out
+ */
+export function questionOf(
+  station: Station,
+  s: Setup,
+  { sharp, soft }: Pick<Sorted, 'sharp' | 'soft'>,
+  freedom: Freedom,
+  cover: number | null,
+): SolveQuestion {
+  const { movements: set } = station;
+  const reach = reachOf(station);
+  return {
+    focalLengthMm: s.focalLengthMm,
+    cocMm: s.cocMm,
+    widestFNumber: station.lens.f_min * s.combined,
+    sharp: sharp.map(solveMark),
+    soft: soft.map((each) => softMark(each, s)),
+    freedom,
+    lens: { tiltDeg: set.tilt_deg, swingDeg: set.swing_deg },
+    rear: { tiltDeg: set.rear_tilt_deg ?? 0, swingDeg: set.rear_swing_deg ?? 0 },
+    shiftMm: set.shift_mm,
+    riseMm: set.rise_mm,
+    pivotMm: station.movement_limits.pivot_mm ?? 0,
+    moves: station.movement_limits.moves,
+    magnification: [
+      reach.leastM * s.combined,
+      reach.greatestM === null ? Infinity : reach.greatestM * s.combined,
+    ],
+    cover:
+      cover === null
+        ? null
+        : {
+            frame: {
+              ...s.frame,
+              shiftMm: s.frame.shiftMm - s.pivot.x,
+              riseMm: s.frame.riseMm - s.pivot.y,
+            },
+            halfAngleRad: cover,
+          },
+    start: { tilt: 0, swing: 0, imageDistanceMm: startDistanceMm(s, sharp) },
+  };
+}
+
+/** Where a straight lens focuses the middle of the marks. */
+function startDistanceMm({ focalLengthMm: f }: Setup, sharp: readonly Numbered[]): number {
+  const inverse = sharp.map(({ mark, at }) => (mark.infinite ? 0 : 1 / Math.max(at[2], 2 * f)));
+  const middle = (Math.min(...inverse) + Math.max(...inverse)) / 2;
+  return f / (1 - Math.min(0.8, f * middle));
+}
+
+/** Half-angle that both circle and filter ring leave at a stop. */
+export function usableHalfAngle(station: Station, s: Setup): number {
+  const { filter } = station.lens;
+  const circle = s.cone.halfAngleRad;
+  if (!filter) return circle;
+  const room = filter.clear_diameter_mm - s.engravedMm / s.fNumber;
+  if (filter.ahead_of_pupil_mm === 0) return room >= 0 ? circle : radians(0.01);
+  return Math.min(
+    circle,
+    Math.max(radians(0.01), Math.atan(room / (2 * filter.ahead_of_pupil_mm))),
+  );
+}

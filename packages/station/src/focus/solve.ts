@@ -1,0 +1,188 @@
+import { engravedStops, solveFocus, type Freedom, type Solved } from '@gangway/optics';
+import type { Station } from '../schema.js';
+import { setup, type Setup } from '../setup.js';
+import { beyondMechanism, opticalState } from '../state.js';
+import { appliedTo } from './apply.js';
+import { freedomsOf } from './freedoms.js';
+import { questionOf, sortedMarks, usableHalfAngle, type Sorted } from './question.js';
+
+/** What ended the search: an end of the mechanism, the circle, a wish that could not be met. */
+export type Bound =
+  | 'tilt'
+  | 'swing'
+  | 'lean'
+  | 'rear_tilt'
+  | 'rear_swing'
+  | 'circle'
+  | 'ring'
+  | 'close_focus'
+  | 'far_focus'
+  | 'soft';
+
+export interface FocusAnswer {
+  /** Set as solved: leans and focus exact, and the stop that holds. */
+  readonly station: Station;
+  readonly setup: Setup;
+  readonly solved: Solved;
+  readonly marks: Sorted;
+  readonly freedom: Freedom;
+  /** The least f-number that holds them all, engraved on the lens. */
+  readonly engravedNeeded: number;
+  /** Travel of the standard between the nearest and the farthest mark, on the back, mm. */
+  readonly spreadMm: number;
+  readonly bounds: readonly Bound[];
+  /** Circle, ring and mechanism all allow it. */
+  readonly within: boolean;
+  /** The lens has a stop that holds. */
+  readonly held: boolean;
+}
+
+export interface SolveOptions {
+  readonly freedoms?: readonly Freedom[];
+  /** Leave circle and ring out of it. */
+  readonly anyCircle?: boolean;
+}
+
+/** A breathing lens has another focal length at the focus found; few rounds settle it. */
+const BREATHS = 6;
+
+/**
+ * The best setting for the marks that must be sharp; null when none of them lies ahead.
+ * Where circle or ring would cut the frame, they are made part of the question.
+ */
+export function solveStation(station: Station, options: SolveOptions = {}): FocusAnswer | null {
+  const marks = sortedMarks(station);
+  if (marks.sharp.length === 0) return null;
+  const freedoms = options.freedoms ?? freedomsOf(station);
+  let best: FocusAnswer | null = null;
+  for (const freedom of freedoms) {
+    const answer = solveOne(station, marks, freedom, options.anyCircle === true);
+    if (!best || better(answer, best)) best = answer;
+  }
+  return best;
+}
+
+const better = (a: FocusAnswer, b: FocusAnswer): boolean =>
+  Number(a.within) - Number(b.within) !== 0
+    ? a.within
+    : a.solved.shortMm < b.solved.shortMm - 1e-9 ||
+      (a.solved.shortMm < b.solved.shortMm + 1e-9 && a.engravedNeeded < b.engravedNeeded - 1e-9);
+
+function solveOne(
+  station: Station,
+  marks: Sorted,
+  freedom: Freedom,
+  anyCircle: boolean,
+): FocusAnswer {
+  let answer = settled(station, marks, freedom, null);
+  if (anyCircle) return answer;
+  // A stop further down has a larger circle; it may take a round or two to find which.
+  for (let round = 0; round < 4 && !clear(answer); round++) {
+    const cover = usableHalfAngle(answer.station, answer.setup);
+    const next = settled(station, marks, freedom, cover);
+    const same = next.station.aperture === answer.station.aperture && round > 0;
+    answer = next;
+    if (same) break;
+  }
+  return answer;
+}
+
+const clear = ({ station, setup: s }: FocusAnswer): boolean => {
+  const state = opticalState(station, s);
+  return state !== 'outside' && state !== 'ring';
+};
+
+/** Solved with the focal length that acts where it ends up. */
+function settled(
+  station: Station,
+  marks: Sorted,
+  freedom: Freedom,
+  cover: number | null,
+): FocusAnswer {
+  let s = setup(station);
+  for (let round = 0; ; round++) {
+    const solved = solveFocus(questionOf(station, s, marks, freedom, cover));
+    const needed = solved.fNumber / s.combined;
+    const after = { ...appliedTo(station, s, solved), aperture: stopFor(station, needed, marks) };
+    const then = setup(after);
+    const still = Math.abs(then.focalLengthMm - s.focalLengthMm) <= 1e-9 * s.focalLengthMm;
+    if (still || round >= BREATHS) return answered(after, then, solved, marks, freedom, cover);
+    s = { ...s, focalLengthMm: then.focalLengthMm };
+  }
+}
+
+/** The stop that is set where it holds, else the next engraved one that does. */
+export function stopFor(station: Station, needed: number, marks: Pick<Sorted, 'soft'>): number {
+  const { f_min, f_max } = station.lens;
+  // What is to be soft asks for the widest stop that holds the rest.
+  const keeps = marks.soft.length === 0 && station.aperture >= needed * (1 - 1e-9);
+  if (keeps) return station.aperture;
+  const stops = [f_min, ...engravedStops(f_min, f_max, 'third'), f_max];
+  return stops.find((n) => n >= needed * (1 - 1e-9)) ?? f_max;
+}
+
+function answered(
+  station: Station,
+  s: Setup,
+  solved: Solved,
+  marks: Sorted,
+  freedom: Freedom,
+  cover: number | null,
+): FocusAnswer {
+  const needed = solved.fNumber / s.combined;
+  const depths = solved.depthsMm.filter((q) => q > 0 && Number.isFinite(q));
+  const spread = depths.length > 0 ? Math.max(...depths) - Math.min(...depths) : 0;
+  const state = opticalState(station, s);
+  return {
+    station,
+    setup: s,
+    solved,
+    marks,
+    freedom,
+    engravedNeeded: needed,
+    spreadMm: spread * s.factor ** 2,
+    bounds: boundsOf(station, s, solved, marks, freedom, cover),
+    within:
+      solved.shortMm === 0 &&
+      state !== 'outside' &&
+      state !== 'ring' &&
+      beyondMechanism(station).length === 0,
+    held: needed <= station.lens.f_max * (1 + 1e-9),
+  };
+}
+
+const AT_END_DEG = 1e-5;
+
+function boundsOf(
+  station: Station,
+  s: Setup,
+  solved: Solved,
+  { sharp, soft }: Sorted,
+  freedom: Freedom,
+  cover: number | null,
+): Bound[] {
+  const bounds: Bound[] = [];
+  const atEnd = (value: number, [low, high]: readonly [number, number]): boolean =>
+    low < high && (value <= low + AT_END_DEG || value >= high - AT_END_DEG);
+  if (freedom.kind === 'turned') {
+    const lean = leanOf(solved);
+    if (lean >= freedom.lean[1] - AT_END_DEG) bounds.push('lean');
+  } else {
+    const moved = freedom.kind === 'rear' ? solved.rear : solved.lens;
+    const name = freedom.kind === 'rear' ? 'rear_' : '';
+    if (atEnd(moved.tiltDeg, freedom.tilt)) bounds.push(`${name}tilt` as Bound);
+    if (atEnd(moved.swingDeg, freedom.swing)) bounds.push(`${name}swing` as Bound);
+    if (leanOf(solved) >= freedom.leanDeg - AT_END_DEG) bounds.push('lean');
+  }
+  const question = questionOf(station, s, { sharp, soft }, freedom, cover);
+  const m = (solved.imageDistanceMm * solved.axis[2]) / s.focalLengthMm - 1;
+  if (m <= question.magnification[0] + 1e-9 && solved.fNumber > 1e-6) bounds.push('far_focus');
+  if (m >= question.magnification[1] - 1e-9) bounds.push('close_focus');
+  if (cover !== null) bounds.push(cover < s.cone.halfAngleRad - 1e-12 ? 'ring' : 'circle');
+  if (soft.length > 0 && solved.shortMm > 0) bounds.push('soft');
+  return bounds;
+}
+
+const leanOf = ({ lens: { tiltDeg, swingDeg } }: Solved): number =>
+  (Math.acos(Math.cos((tiltDeg * Math.PI) / 180) * Math.cos((swingDeg * Math.PI) / 180)) * 180) /
+  Math.PI;
