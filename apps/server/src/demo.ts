@@ -25,6 +25,8 @@ import hall from '../demo/3-customs-house-hall.json' with { type: 'json' };
 import ropewalk from '../demo/4-ropewalk.json' with { type: 'json' };
 import marsh from '../demo/5-salt-marsh.json' with { type: 'json' };
 import quay from '../demo/6-customs-house-quay.json' with { type: 'json' };
+import ropemakers from '../demo/7-three-ropemakers.json' with { type: 'json' };
+import beetle from '../demo/8-beetle-on-a-leaf.json' with { type: 'json' };
 import kit from '../demo-kit/kit.json' with { type: 'json' };
 import plans from '../demo-kit/rigs.json' with { type: 'json' };
 import type { Database } from './database.js';
@@ -46,6 +48,8 @@ const STATIONS: readonly (readonly [unknown, string])[] = [
   [ropewalk, 'View 90 on the field camera'],
   [marsh, 'View 300 on 8×10 in'],
   [quay, 'Shift 24 on the small body'],
+  [ropemakers, 'Tele view 360 on the field camera'],
+  [beetle, 'Macro 100 on the tilt adapter'],
 ];
 
 function sound<T>(

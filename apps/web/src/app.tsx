@@ -18,6 +18,7 @@ const list = () => import('./jobs/index.js');
 const station = () => import('./station/index.js');
 const view = () => import('./station/view/index.js');
 const cover = () => import('./station/cover/pages.js');
+const focus = () => import('./station/focus/index.js');
 const kit = () => import('./kit/index.js');
 const rigs = () => import('./rigs/index.js');
 
@@ -47,6 +48,16 @@ const router = createBrowserRouter([
           {
             path: 'cover/variants',
             lazy: async () => ({ Component: (await cover()).VariantsPage }),
+          },
+          { path: 'focus', lazy: async () => ({ Component: (await focus()).FocusStep }) },
+          { path: 'focus/stop', lazy: async () => ({ Component: (await focus()).StopPage }) },
+          { path: 'focus/soft', lazy: async () => ({ Component: (await focus()).SoftPage }) },
+          { path: 'focus/stack', lazy: async () => ({ Component: (await focus()).StackPage }) },
+          { path: 'focus/bed', lazy: async () => ({ Component: (await focus()).BedPage }) },
+          { path: 'focus/close', lazy: async () => ({ Component: (await focus()).ClosePage }) },
+          {
+            path: 'focus/held-off',
+            lazy: async () => ({ Component: (await focus()).HeldOffPage }),
           },
         ],
       },

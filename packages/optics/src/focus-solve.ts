@@ -37,7 +37,8 @@ export type Freedom =
     };
 
 export interface SolveQuestion {
-  readonly focalLengthMm: number;
+  /** At a magnification straight ahead: a lens that breathes has another close up. */
+  readonly focalLengthMm: (magnification: number) => number;
   readonly cocMm: number;
   /** The widest stop, for blur that is wanted. */
   readonly widestFNumber: number;
@@ -51,14 +52,14 @@ export interface SolveQuestion {
   readonly riseMm: number;
   readonly pivotMm: number;
   readonly moves: 'front' | 'rear';
-  /** Magnification straight ahead that the rig focuses between. */
+  /** Magnifications straight ahead that the rig focuses between; Infinity where none is known. */
   readonly magnification: readonly [number, number];
   /** The frame that has to lie in the cone, its centre as set, without what a pivot adds. */
   readonly cover: { readonly frame: Frame; readonly halfAngleRad: number } | null;
   readonly start: {
     readonly tilt: number;
     readonly swing: number;
-    readonly imageDistanceMm: number;
+    readonly magnification: number;
   };
 }
 
@@ -66,6 +67,7 @@ export interface Solved {
   readonly lens: TiltSwing;
   readonly rear: TiltSwing;
   readonly axis: Vec3;
+  readonly focalLengthMm: number;
   readonly imageDistanceMm: number;
   /** The least f-number that holds every sharp mark; 0 when all lie on the plane. */
   readonly fNumber: number;
@@ -138,10 +140,11 @@ const along = (a: Vec3, b: Vec3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b
 function missMm(
   question: SolveQuestion,
   { axis, basis, pivot }: Pose,
+  f: number,
   v: number,
   mark: SolveMark,
 ): number {
-  const { focalLengthMm: f, moves, shiftMm, riseMm } = question;
+  const { moves, shiftMm, riseMm } = question;
   const [ox, oy, oz] = mark.at;
   let [x, y, z] = [ox, oy, oz];
   if (basis) {
@@ -162,6 +165,11 @@ function missMm(
 
 /** About how much a hand leans before things stop being straight. */
 const LEAN_SCALE_RAD = 0.08;
+/** The same for the magnification. */
+const FOCUS_SCALE = 0.03;
+/** Past infinity by half the focal length, and past any bellows. */
+const LEAST_MAGNIFICATION = -0.5;
+const MOST_MAGNIFICATION = 12;
 /** A hair of preference for standing straight, mm for each radian. */
 const REST = 2e-6;
 
@@ -169,24 +177,22 @@ const REST = 2e-6;
  * @returns the least f-number within everything asked, or the nearest to it with `shortMm` > 0
  */
 export function solveFocus(question: SolveQuestion): Solved {
-  const { focalLengthMm: f, freedom, sharp, soft, cover } = question;
+  const { freedom, sharp, soft, cover } = question;
   const [lowA, highA, lowB, highB] = ends(freedom);
   const leanLimited = freedom.kind !== 'turned' && freedom.leanDeg < 90;
   const cosLean = leanLimited ? Math.cos(radians(freedom.leanDeg)) : 0;
   const [leastM, greatestM] = question.magnification;
   const corners = cover ? CORNERS.map((corner) => frameCorner(cover.frame, corner)) : [];
   const cosCover = cover ? Math.cos(cover.halfAngleRad) : 0;
-  const limits = 2 + (leanLimited ? 1 : 0) + corners.length;
+  const limits = (leanLimited ? 1 : 0) + corners.length;
 
   const fill = (p: Float64Array, out: Float64Array): void => {
     const at = pose(question, p[0]!, p[1]!);
-    const v = p[2]!;
+    const f = question.focalLengthMm(p[2]!);
+    const v = (f * (1 + p[2]!)) / at.axis[2];
     let k = 0;
-    for (const mark of sharp) out[k++] = missMm(question, at, v, mark);
-    for (const mark of soft) out[k++] = missMm(question, at, v, mark);
-    const m = (v * at.axis[2]) / f - 1;
-    out[k++] = f * (m - leastM);
-    out[k++] = Number.isFinite(greatestM) ? f * (greatestM - m) : f;
+    for (const mark of sharp) out[k++] = missMm(question, at, f, v, mark);
+    for (const mark of soft) out[k++] = missMm(question, at, f, v, mark);
     if (leanLimited) {
       const own = lensAxis(freedom.kind === 'rear' ? at.rear : at.lens);
       out[k++] = f * (own[2] - cosLean);
@@ -198,15 +204,16 @@ export function solveFocus(question: SolveQuestion): Solved {
     }
   };
 
-  const far = f * Math.max(0.02, 1 + Math.min(leastM, 0));
-  const near = f * (2 + (Number.isFinite(greatestM) ? greatestM : 12)) * 4;
+  const far = Math.max(leastM, LEAST_MAGNIFICATION);
+  const near = Math.max(far, Number.isFinite(greatestM) ? greatestM : MOST_MAGNIFICATION);
+  const rest = REST * question.focalLengthMm(0);
   const run = (sides: readonly (1 | -1)[], start: readonly number[]) =>
     minimax(
       {
         low: [lowA, lowB, far],
         high: [highA, highB, near],
-        scale: [LEAN_SCALE_RAD, LEAN_SCALE_RAD, 0.03 * f],
-        rest: [REST * f, REST * f, 0],
+        scale: [LEAN_SCALE_RAD, LEAN_SCALE_RAD, FOCUS_SCALE],
+        rest: [rest, rest, 0],
         residuals: sharp.length,
         away: soft.map(({ blurMm }, i): Away => ({
           side: sides[i]!,
@@ -224,7 +231,7 @@ export function solveFocus(question: SolveQuestion): Solved {
   const start = [
     clamp(radians(question.start.tilt), lowA, highA),
     clamp(radians(question.start.swing), lowB, highB),
-    clamp(question.start.imageDistanceMm, far, near),
+    clamp(question.start.magnification, far, near),
   ];
   const best = sidesOf(question, start).reduce<ReturnType<typeof run> | null>((found, sides) => {
     const next = run(sides, start);
@@ -236,16 +243,19 @@ export function solveFocus(question: SolveQuestion): Solved {
     return better ? next : found;
   }, null)!;
 
-  const [a, b, v] = best.parameters as unknown as [number, number, number];
+  const [a, b, m] = best.parameters as unknown as [number, number, number];
   const at = pose(question, a, b);
+  const f = question.focalLengthMm(m);
+  const v = (f * (1 + m)) / at.axis[2];
   return {
     lens: at.lens,
     rear: at.rear,
     axis: at.axis,
+    focalLengthMm: f,
     imageDistanceMm: v,
     fNumber: best.largest / question.cocMm,
     depthsMm: sharp.map((mark) => {
-      const miss = missMm(question, at, v, mark);
+      const miss = missMm(question, at, f, v, mark);
       return (v * f) / (miss + f);
     }),
     shortMm: best.short <= SHORT_MM ? 0 : best.short,
@@ -276,6 +286,8 @@ function sidesOf(question: SolveQuestion, start: readonly number[]): (1 | -1)[][
     );
   }
   const at = pose(question, start[0]!, start[1]!);
-  const found = soft.map((mark): 1 | -1 => (missMm(question, at, start[2]!, mark) < 0 ? -1 : 1));
+  const f = question.focalLengthMm(start[2]!);
+  const v = (f * (1 + start[2]!)) / at.axis[2];
+  const found = soft.map((mark): 1 | -1 => (missMm(question, at, f, v, mark) < 0 ? -1 : 1));
   return [found, found.map(() => 1 as const), found.map(() => -1 as const)];
 }

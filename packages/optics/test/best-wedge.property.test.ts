@@ -12,7 +12,7 @@ import {
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 
 const ask = (sharp: readonly Vec3[], more: Partial<SolveQuestion> = {}): SolveQuestion => ({
-  focalLengthMm: 90,
+  focalLengthMm: () => 90,
   cocMm: 0.03,
   widestFNumber: 2.8,
   sharp: sharp.map((at) => ({ at, infinite: false })),
@@ -26,7 +26,7 @@ const ask = (sharp: readonly Vec3[], more: Partial<SolveQuestion> = {}): SolveQu
   moves: 'front',
   magnification: [-0.2, 3],
   cover: null,
-  start: { tilt: 0, swing: 0, imageDistanceMm: 95 },
+  start: { tilt: 0, swing: 0, magnification: 0.05 },
   ...more,
 });
 

@@ -224,3 +224,9 @@ export function setup(station: Station): Setup {
 }
 
 const NO_TRAVEL = { shiftMm: 0, riseMm: 0, backMm: 0 };
+
+/** Circle of confusion on the back, µm. */
+export const backCocUm = (station: Station): number => {
+  const { cocMm, factor } = setup(station);
+  return cocMm * factor * 1000;
+};

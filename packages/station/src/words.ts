@@ -232,3 +232,34 @@ export function rigVerdict({
   const words = `${rig.reaches_infinity ? 'works' : 'near work only'}, ${minds} to mind`;
   return { standing: 'costs', figure, words, sentence: rig.problems[0]!.message };
 }
+
+/** Focus: whether the stop holds what must be sharp; without marks, what is sharp straight ahead. */
+export function focusVerdict(
+  station: Station,
+  report: Readings,
+  units: Units = 'metric',
+): Omit<Verdict, 'state'> {
+  const stop = fStop(station.aperture);
+  const asked = (report.marks ?? []).filter((_, i) => station.marks![i]!.must !== 'free');
+  if (asked.length === 0) {
+    const { near_m, far_m } = report.focus;
+    const [near, far] = [distance(near_m, units), far_m === null ? '∞' : distance(far_m, units)];
+    return {
+      standing: 'within',
+      figure: near,
+      words: `to ${far} is sharp ahead`,
+      sentence: `Straight ahead it is sharp from ${near} to ${far === '∞' ? 'infinity' : far} at ${stop}. No marks are set.`,
+    };
+  }
+  const holds = asked.filter((mark) => mark.holds).length;
+  const all = holds === asked.length;
+  const first = asked.find((mark) => !mark.holds);
+  return {
+    standing: all ? 'within' : 'costs',
+    figure: stop,
+    words: `holds ${holds} of ${asked.length}`,
+    sentence: all
+      ? `${stop} holds all ${asked.length} marks as they are wanted.`
+      : `${stop} holds ${holds} of ${asked.length} marks; ${first!.label || 'a mark'} is not as wanted.`,
+  };
+}

@@ -1,7 +1,7 @@
 import clsx from 'clsx';
 import { NavLink } from 'react-router';
 import type { Standing } from '@gangway/station';
-import { selectCoverVerdict, selectViewVerdict } from '../store/selectors.js';
+import { selectCoverVerdict, selectFocusVerdict, selectViewVerdict } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { STANDING_TEXT } from '../ui/standing.js';
 import { STEPS } from './steps.js';
@@ -18,6 +18,7 @@ export function StepStrip() {
   const verdicts: Record<(typeof STEPS)[number]['path'], Shown> = {
     view: useAppSelector(selectViewVerdict),
     cover: useAppSelector(selectCoverVerdict),
+    focus: useAppSelector(selectFocusVerdict),
   };
   return (
     <nav aria-label="Steps" className="flex border-b border-rule bg-page">

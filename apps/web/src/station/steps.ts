@@ -2,4 +2,5 @@
 export const STEPS = [
   { key: '1', path: 'view', label: 'View' },
   { key: '2', path: 'cover', label: 'Cover' },
+  { key: '3', path: 'focus', label: 'Focus' },
 ] as const;

@@ -13,6 +13,15 @@ const PLACES: Record<string, readonly { path: string; label: string }[]> = {
     { path: 'cover/software', label: 'Shift or software' },
     { path: 'cover/variants', label: 'Variants' },
   ],
+  focus: [
+    { path: 'focus', label: 'Plane' },
+    { path: 'focus/stop', label: 'Stop' },
+    { path: 'focus/soft', label: 'Soft on purpose' },
+    { path: 'focus/stack', label: 'Lean or stack' },
+    { path: 'focus/bed', label: 'From the bed scale' },
+    { path: 'focus/close', label: 'Close up' },
+    { path: 'focus/held-off', label: 'Held off the body' },
+  ],
 };
 
 /** The places within the step that is open. */

@@ -11,7 +11,13 @@ export interface Preferences {
   groundGlass: boolean;
   /** Lines over the picture, by thirds. */
   grid: boolean;
+  /** The colour that shows what is sharp in a blurred picture. */
+  sharpTint: SharpTint;
 }
+
+/** Colours far from those that verdicts are told in. */
+export const SHARP_TINTS = ['none', 'blue', 'magenta', 'yellow', 'white'] as const;
+export type SharpTint = (typeof SHARP_TINTS)[number];
 
 const KEY = 'gangway.preferences';
 
@@ -20,6 +26,7 @@ const schema = z.object({
   units: z.enum(['metric', 'feet']).catch('metric'),
   groundGlass: z.boolean().catch(false),
   grid: z.boolean().catch(false),
+  sharpTint: z.enum(SHARP_TINTS).catch('blue'),
 });
 
 function kept(): Preferences {
@@ -55,8 +62,12 @@ const slice = createSlice({
     gridToggled: (state) => {
       state.grid = !state.grid;
     },
+    sharpTintChosen: (state, action: PayloadAction<SharpTint>) => {
+      state.sharpTint = action.payload;
+    },
   },
 });
 
-export const { lightChosen, unitsChosen, groundGlassFlipped, gridToggled } = slice.actions;
+export const { lightChosen, unitsChosen, groundGlassFlipped, gridToggled, sharpTintChosen } =
+  slice.actions;
 export const preferencesReducer = slice.reducer;

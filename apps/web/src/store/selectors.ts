@@ -3,6 +3,7 @@ import {
   coverDrawing,
   coverVerdict,
   finderOf,
+  focusVerdict,
   readings,
   scalesOf,
   sceneOf,
@@ -32,6 +33,12 @@ export const selectCoverVerdict = createSelector(
   selectReport,
   selectUnits,
   coverVerdict,
+);
+export const selectFocusVerdict = createSelector(
+  selectStation,
+  selectReport,
+  selectUnits,
+  focusVerdict,
 );
 export const selectViewVerdict = createSelector(selectStation, selectReport, viewVerdict);
 

@@ -1,10 +1,12 @@
 import { readings } from '../readings.js';
 import type { Station } from '../schema.js';
 import { setup } from '../setup.js';
+import { whyBestStop } from './best-stop.js';
 import { whyFacadeRise } from './facade-rise.js';
 import { whyImageDistance } from './image-distance.js';
 import { whyLimits } from './limits.js';
 import { whyMargin } from './margin.js';
+import { whySolution } from './solution.js';
 import { whyTurnIn } from './turn-in.js';
 import type { Asked, Why } from './why.js';
 
@@ -17,6 +19,8 @@ const REASONS = {
   imageDistance: whyImageDistance,
   facadeRise: whyFacadeRise,
   turnIn: whyTurnIn,
+  solution: whySolution,
+  bestStop: whyBestStop,
 } satisfies Record<string, (asked: Asked) => Why>;
 
 export type Reason = keyof typeof REASONS;

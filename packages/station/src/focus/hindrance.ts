@@ -51,6 +51,9 @@ function circle(answer: FocusAnswer): string | null {
   }
   if (state !== 'outside') return null;
   const short = Math.abs(worstCorner(s.cone, s.frame).marginMm) * s.factor;
+  if (answer.marks.soft.length > 0 && answer.bounds.includes('soft')) {
+    return `With ${list(answer.marks.soft.map(nameOf))} as soft as wanted a corner lies ${fixed(short, 1)} mm outside the image circle at ${fStop(station.aperture)}: ask for less blur, or see to the frame in Cover.`;
+  }
   return `A corner lies ${fixed(short, 1)} mm outside the image circle at ${fStop(station.aperture)}, however the lens leans: see to the frame in Cover first.`;
 }
 

@@ -1,5 +1,7 @@
 import {
   dot,
+  focusedAtMagnification,
+  imageDistanceFromDistance,
   radians,
   sensorBasis,
   type Freedom,
@@ -9,7 +11,7 @@ import {
   type Vec3,
 } from '@gangway/optics';
 import { SOFT_COCS } from '../marks.js';
-import { reachOf } from '../rig/stack.js';
+import { focusingLensOf, reachOf } from '../rig/stack.js';
 import type { Mark, Station } from '../schema.js';
 import type { Setup } from '../setup.js';
 
@@ -70,7 +72,7 @@ export function questionOf(
   const { movements: set } = station;
   const reach = reachOf(station);
   return {
-    focalLengthMm: s.focalLengthMm,
+    focalLengthMm: focalLengthOf(station, s),
     cocMm: s.cocMm,
     widestFNumber: station.lens.f_min * s.combined,
     sharp: sharp.map(solveMark),
@@ -97,16 +99,32 @@ export function questionOf(
             },
             halfAngleRad: cover,
           },
-    start: { tilt: 0, swing: 0, imageDistanceMm: startDistanceMm(s, sharp) },
+    start: { tilt: 0, swing: 0, magnification: startMagnification(station, s, sharp) },
   };
 }
 
-/** Where a straight lens focuses the middle of the marks. */
-function startDistanceMm({ focalLengthMm: f }: Setup, sharp: readonly Numbered[]): number {
-  const inverse = sharp.map(({ mark, at }) => (mark.infinite ? 0 : 1 / Math.max(at[2], 2 * f)));
-  const middle = (Math.min(...inverse) + Math.max(...inverse)) / 2;
-  return f / (1 - Math.min(0.8, f * middle));
+/** Set on the bed a lens stays as it is; set by its own focusing it may shorten close up. */
+function focalLengthOf(station: Station, s: Setup): (magnification: number) => number {
+  const lens = focusingLensOf(station);
+  if (!lens.close || 'image_distance_mm' in station.focus) return () => s.engravedMm;
+  const { combined } = s;
+  return (m) => combined * focusedAtMagnification(lens, 1, m / combined).focalLengthMm;
 }
+
+/**
+ * Where a straight lens focuses the middle of the marks. Of the two places that image a distance,
+ * the farther from life size; a lens that is set for close work stays where it is set.
+ */
+function startMagnification(station: Station, s: Setup, sharp: readonly Numbered[]): number {
+  const { focalLengthMm: f, imageDistanceMm: v } = s;
+  if (!('distance_m' in station.focus) && v > CLOSE_WORK * f) return v / f - 1;
+  const inverse = sharp.map(({ mark, at }) => (mark.infinite ? 0 : 1 / Math.max(at[2], f)));
+  const middleMm = 2 / (Math.min(...inverse) + Math.max(...inverse));
+  return middleMm > 4 * f ? imageDistanceFromDistance(f, 1, middleMm) / f - 1 : 1;
+}
+
+/** From half life size on. */
+const CLOSE_WORK = 1.5;
 
 /** Half-angle that both circle and filter ring leave at a stop. */
 export function usableHalfAngle(station: Station, s: Setup): number {

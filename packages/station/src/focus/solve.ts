@@ -43,9 +43,6 @@ export interface SolveOptions {
   readonly anyCircle?: boolean;
 }
 
-/** A breathing lens has another focal length at the focus found; few rounds settle it. */
-const BREATHS = 6;
-
 /**
  * The best setting for the marks that must be sharp; null when none of them lies ahead.
  * Where circle or ring would cut the frame, they are made part of the question.
@@ -92,23 +89,20 @@ const clear = ({ station, setup: s }: FocusAnswer): boolean => {
   return state !== 'outside' && state !== 'ring';
 };
 
-/** Solved with the focal length that acts where it ends up. */
 function settled(
   station: Station,
   marks: Sorted,
   freedom: Freedom,
   cover: number | null,
 ): FocusAnswer {
-  let s = setup(station);
-  for (let round = 0; ; round++) {
-    const solved = solveFocus(questionOf(station, s, marks, freedom, cover));
-    const needed = solved.fNumber / s.combined;
-    const after = { ...appliedTo(station, s, solved), aperture: stopFor(station, needed, marks) };
-    const then = setup(after);
-    const still = Math.abs(then.focalLengthMm - s.focalLengthMm) <= 1e-9 * s.focalLengthMm;
-    if (still || round >= BREATHS) return answered(after, then, solved, marks, freedom, cover);
-    s = { ...s, focalLengthMm: then.focalLengthMm };
-  }
+  const s = setup(station);
+  const solved = solveFocus(questionOf(station, s, marks, freedom, cover));
+  const needed = solved.fNumber / s.combined;
+  const after = {
+    ...appliedTo(station, { ...s, focalLengthMm: solved.focalLengthMm }, solved),
+    aperture: stopFor(station, needed, marks),
+  };
+  return answered(after, setup(after), solved, marks, freedom, cover);
 }
 
 /** The stop that is set where it holds, else the next engraved one that does. */

@@ -1,5 +1,5 @@
 import { dot, project, type Point, type Vec3 } from '@gangway/optics';
-import { fromLensCentre, sensorAxes } from '../marks.js';
+import { fromLensCentre, markPlace, sensorAxes } from '../marks.js';
 import type { Mark, Station } from '../schema.js';
 import { setup, type Setup } from '../setup.js';
 import { sceneOf, type Look, type Shape } from './scene.js';
@@ -21,6 +21,8 @@ export interface Vanishing {
 export interface Finder {
   readonly shapes: readonly Pictured[];
   readonly marks: readonly {
+    /** In the station's list of marks. */
+    readonly index: number;
     readonly label: string;
     readonly at: Point;
     readonly must: Mark['must'];
@@ -70,9 +72,11 @@ export function finderOf(station: Station, scene: readonly Shape[] = sceneOf(sta
       shapes.push({ points, look, filled });
     }
   }
-  const marks = (station.marks ?? []).flatMap(({ label, must, x_m, y_m, z_m }) => {
-    const at = place(x_m, y_m, z_m);
-    return at[2] > 0 ? [{ label, must, at: project(at, k) }] : [];
+  const placed = markPlace(station, s);
+  const marks = (station.marks ?? []).flatMap((mark, index) => {
+    const at = placed(mark);
+    const { label, must } = mark;
+    return at[2] > 0 ? [{ index, label, must, at: project(at, k) }] : [];
   });
   return { shapes, marks, vanishing: vanishingPoints(station, s), empty: shapes.length === 0 };
 }

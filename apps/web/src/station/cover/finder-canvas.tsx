@@ -115,6 +115,14 @@ function coloursOf(light: string): Colour {
   };
 }
 
+/** The shapes alone, in the colours of a light. */
+export const paintShapes = (
+  pen: CanvasRenderingContext2D,
+  shapes: readonly Pictured[],
+  light: string,
+  px: number,
+): void => paintAll(pen, shapes, coloursOf(light), px);
+
 /** Lines of one look that follow each other are one stroke: strokes are what takes time. */
 function paintAll(
   pen: CanvasRenderingContext2D,

@@ -17,7 +17,12 @@ import { frameBox, type Sheet } from './sheet.js';
 const ROOM = 1.14;
 
 /** A sheet filled by the frame, with a little of what lies round it. */
-function frameSheet({ frame }: CoverDrawing, width: number, height: number, flip: boolean): Sheet {
+export function frameSheet(
+  { frame }: CoverDrawing,
+  width: number,
+  height: number,
+  flip: boolean,
+): Sheet {
   const pxPerMm = Math.max(
     0.01,
     Math.min(width / (frame.widthMm * ROOM), height / (frame.heightMm * ROOM)),

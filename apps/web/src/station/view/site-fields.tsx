@@ -1,9 +1,10 @@
-import { withSite, type Station } from '@gangway/station';
+import { withSite } from '@gangway/station';
 import { Button } from '../../ui/button.js';
 import { BoxFields } from './box-fields.js';
+import { MarkList } from '../focus/mark-list.js';
 import { CameraFields } from './camera-fields.js';
 import { FacadeFields } from './facade-fields.js';
-import { ChoiceField, TextField, useStation } from './fields.js';
+import { useStation } from './fields.js';
 import { MetreField } from './metre-field.js';
 import { RoomFields } from './room-fields.js';
 import { Titled, useSiteEdit } from './site-part.js';
@@ -16,7 +17,7 @@ export function SiteFields() {
       <RoomFields />
       <BoxFields />
       <LevelFields />
-      <MarkFields />
+      <MarkList />
     </div>
   );
 }
@@ -72,98 +73,6 @@ function LevelFields() {
             ×
           </Button>
         </div>
-      ))}
-    </Titled>
-  );
-}
-
-const MARK = [
-  ['x_m', 'Right of the axis'],
-  ['y_m', 'Above ground'],
-  ['z_m', 'Ahead'],
-] as const;
-
-function MarkFields() {
-  const { marks = [], focus, camera } = useStation();
-  const edit = useSiteEdit();
-  const ahead = 'distance_m' in focus && focus.distance_m !== null ? focus.distance_m : 5;
-  const set = (now: Station, i: number, change: object): Station => ({
-    ...now,
-    marks: now.marks!.map((mark, j) => (i === j ? { ...mark, ...change } : mark)),
-  });
-  return (
-    <Titled
-      title="Marks"
-      action={
-        <Button
-          aria-label="Add a mark"
-          onClick={() =>
-            edit('Add a mark', '/marks', (now) => ({
-              ...now,
-              marks: [
-                ...(now.marks ?? []),
-                {
-                  label: `Mark ${(now.marks ?? []).length + 1}`,
-                  x_m: 0,
-                  y_m: camera.height_m,
-                  z_m: ahead,
-                  must: 'sharp' as const,
-                },
-              ],
-            }))
-          }
-        >
-          Add
-        </Button>
-      }
-    >
-      {marks.map((mark, i) => (
-        <details key={i} className="border-t border-rule">
-          <summary className="min-h-8 cursor-pointer py-1 font-medium pointer-coarse:min-h-11">
-            {mark.label || `Mark ${i + 1}`}
-          </summary>
-          <div className="space-y-1.5 pb-2">
-            <TextField
-              label="Name"
-              pointer={`/marks/${i}/label`}
-              value={mark.label}
-              write={(now, label) => set(now, i, { label })}
-            />
-            {MARK.map(([field, label]) => (
-              <MetreField
-                key={field}
-                label={label}
-                pointer={`/marks/${i}/${field}`}
-                value={mark[field]}
-                write={(now, value) => set(now, i, { [field]: value })}
-              />
-            ))}
-            <ChoiceField
-              label="Must be"
-              pointer={`/marks/${i}/must`}
-              value={mark.must}
-              options={[
-                ['sharp', 'sharp'],
-                ['soft', 'soft'],
-              ]}
-              write={(now, must) => set(now, i, { must })}
-            />
-            <div className="flex justify-end">
-              <Button
-                look="quiet"
-                aria-label={`Remove ${mark.label}`}
-                onClick={() =>
-                  edit('Remove a mark', '/marks', (now) => ({
-                    ...now,
-                    marks: now.marks!.filter((_, j) => j !== i),
-                  }))
-                }
-              >
-                Remove
-              </Button>
-            </div>
-          </div>
-        </details>
       ))}
     </Titled>
   );

@@ -8,7 +8,7 @@ import { useAppDispatch, useAppStore } from '../../store/store.js';
 import { arrowStep } from '../../ui/arrows.js';
 import { useNotice } from '../../ui/notices.js';
 
-/** One press of an arrow key, m. */
+/** One press of an arrow key on a building, m. */
 const STEP_M = 0.1;
 
 let drags = 0;
@@ -20,6 +20,10 @@ export interface SiteHandleProps {
   value: number;
   /** Pixels for each metre of the drawing. */
   scale: number;
+  /** The same up the sheet, where heights are drawn larger. */
+  scaleUp?: number;
+  /** One press of an arrow key, m. */
+  step?: number;
   /** The change as it was when the hand took hold, moved by metres across and up the sheet. */
   write: (from: Station, dx: number, dy: number) => Station;
   onHold?: (held: boolean) => void;
@@ -32,6 +36,8 @@ export function SiteHandle({
   valueText,
   value,
   scale,
+  scaleUp = scale,
+  step: keyStep = STEP_M,
   write,
   onHold,
   children,
@@ -53,7 +59,7 @@ export function SiteHandle({
       change(
         `Move ${label.toLowerCase()}`,
         '/site',
-        () => write(from, dx / scale, -dy / scale),
+        () => write(from, dx / scale, -dy / scaleUp),
         `site-${drags}`,
       );
       if (last) {
@@ -66,7 +72,7 @@ export function SiteHandle({
   );
 
   const onKeyDown = (event: KeyboardEvent): void => {
-    const step = arrowStep(event, STEP_M);
+    const step = arrowStep(event, keyStep);
     if (!step) return;
     event.preventDefault();
     event.stopPropagation();

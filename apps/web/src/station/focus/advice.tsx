@@ -1,0 +1,248 @@
+import {
+  airyWords,
+  degrees,
+  fixed,
+  fStop,
+  instructionsFor,
+  leansBack,
+  readings,
+  solvedFor,
+  solveOf,
+  stopTable,
+  withSolve,
+  type FocusAnswer,
+  type Solve,
+  type Station,
+} from '@gangway/station';
+import { useMemo } from 'react';
+import { selectStation } from '../../store/selectors.js';
+import { changed } from '../../store/station.js';
+import { useAppDispatch, useAppSelector } from '../../store/store.js';
+import { Button } from '../../ui/button.js';
+import { STANDING_TEXT } from '../../ui/standing.js';
+import { usePaced } from '../../ui/use-paced.js';
+import { WayList } from '../cover/way-list.js';
+import { Group, Line } from '../results.js';
+import { useSiteEdit } from '../view/site-part.js';
+import { Why } from '../why.js';
+import { useSolution } from './use-solution.js';
+
+/** The drawing keeps up with the hand; what is read beside it follows at this pace. */
+const READ_MS = 60;
+
+/** What to set for the marks, what that gives, and what else would do. */
+export function Advice() {
+  const present = useAppSelector(selectStation);
+  const station = usePaced(present, READ_MS);
+  const units = useAppSelector((state) => state.preferences.units);
+  const found = useSolution(station);
+  const answer = found?.solution.answer ?? null;
+  const sharp = (station.marks ?? []).filter(({ must }) => must === 'sharp').length;
+  if (sharp === 0) {
+    return (
+      <section className="mb-4">
+        <h2 className="mb-1 text-[15px] font-semibold">Nothing to hold yet</h2>
+        <p>
+          Put a mark on each thing that must be sharp, by tape or from the site. Then it is told how
+          to lean the lens, where to focus, and which stop holds them.
+        </p>
+        <Freedoms station={present} />
+      </section>
+    );
+  }
+  if (!found) return <p className="mb-4 text-quiet">Working it out</p>;
+  const { reason, ways, wiggle } = found.solution;
+  const told = answer && instructionsFor(answer, units);
+  return (
+    <>
+      <section className="mb-4">
+        {reason !== null && (
+          <p role="status" className={`mb-2 font-medium ${STANDING_TEXT.outside}`}>
+            {reason}
+          </p>
+        )}
+        {told && answer && (
+          <>
+            <h2 className="mb-1 flex items-center justify-between text-[13px] font-semibold text-quiet">
+              {reason === null ? 'Set' : 'The best that can be done'}
+              <Why reason="solution" of="lean, focus and stop" />
+            </h2>
+            <ol className="text-[18px] leading-[1.35] font-semibold" aria-live="polite">
+              {told.set.map((line) => (
+                <li key={line}>{line}</li>
+              ))}
+            </ol>
+            <SetButton station={present} answer={answer} />
+            {told.notes.map((note) => (
+              <p key={note} className="mt-2 text-[13px] text-quiet">
+                {note}
+              </p>
+            ))}
+          </>
+        )}
+      </section>
+      {answer && <Figures station={station} answer={answer} />}
+      {told && (
+        <details className="mb-4">
+          <summary className="min-h-8 cursor-pointer py-1 text-[13px] font-semibold text-quiet pointer-coarse:min-h-11">
+            Look at the marks in this order
+          </summary>
+          <ol className="list-decimal pl-5">
+            {told.check.map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </ol>
+        </details>
+      )}
+      {ways.length > 0 && (
+        <Group title="Or">
+          <WayList ways={ways} />
+        </Group>
+      )}
+      {wiggle && (
+        <details className="mb-4">
+          <summary className="min-h-8 cursor-pointer py-1 text-[13px] font-semibold text-quiet pointer-coarse:min-h-11">
+            Without scales: focus far, lean near
+          </summary>
+          <ol className="list-decimal pl-5">
+            {wiggle.words.map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </ol>
+          {wiggle.rounds.length > 0 && (
+            <table className="mt-2 w-full text-right">
+              <thead>
+                <tr className="text-[13px] text-quiet">
+                  <th className="text-left font-normal">Round</th>
+                  <th className="font-normal">{wiggle.movement} lands at</th>
+                  <th className="font-normal">both hold from</th>
+                </tr>
+              </thead>
+              <tbody>
+                {wiggle.rounds.map(({ leanDeg, fNumber }, i) => (
+                  <tr key={i} className="border-t border-rule">
+                    <th className="figure text-left">{i + 1}</th>
+                    <td className="figure">{degrees(leanDeg)}</td>
+                    <td className="figure">
+                      {fNumber < station.lens.f_min ? 'wide open' : `f/${fixed(fNumber, 0)}`}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+        </details>
+      )}
+      <Freedoms station={present} />
+    </>
+  );
+}
+
+/** Leans nearer than this to what is advised are as advised. */
+const SAME_DEG = 0.02;
+
+/** Whether lean, focus and stop stand as they are advised. */
+function asAdvised(station: Station, answer: FocusAnswer): boolean {
+  const [a, b] = [station.movements, answer.station.movements];
+  const near = (x = 0, y = 0): boolean => Math.abs(x - y) <= SAME_DEG;
+  const v = readings(station).focus.image_distance_mm;
+  return (
+    near(a.tilt_deg, b.tilt_deg) &&
+    near(a.swing_deg, b.swing_deg) &&
+    near(a.rear_tilt_deg, b.rear_tilt_deg) &&
+    near(a.rear_swing_deg, b.rear_swing_deg) &&
+    Math.abs(v / answer.setup.imageDistanceMm - 1) < 2e-4 &&
+    Math.abs(station.aperture / answer.station.aperture - 1) < 0.01
+  );
+}
+
+function SetButton({ station, answer }: { station: Station; answer: FocusAnswer }) {
+  const dispatch = useAppDispatch();
+  const set = asAdvised(station, answer);
+  return set ? (
+    <p className={`mt-2 ${STANDING_TEXT.within}`}>The scales stand so.</p>
+  ) : (
+    <Button
+      look="strong"
+      className="mt-2"
+      onClick={() => dispatch(changed({ station: solvedFor(station), label: 'Set for the marks' }))}
+    >
+      Set the scales so
+    </Button>
+  );
+}
+
+function Figures({ station, answer }: { station: Station; answer: FocusAnswer }) {
+  const table = useMemo(() => stopTable(answer.station), [answer]);
+  const now = table.lines.find(({ fNumber }) => fNumber >= answer.station.aperture * 0.999);
+  const needed = answer.engravedNeeded;
+  const marks = answer.marks.sharp.length;
+  return (
+    <Group title={`${marks} ${marks === 1 ? 'mark' : 'marks'}, set so`}>
+      <Line
+        name="Least stop that holds them"
+        figure={
+          needed <= station.lens.f_min * (1 + 1e-9)
+            ? `${fStop(station.lens.f_min)}, wide open`
+            : `f/${fixed(needed, needed < 10 ? 1 : 0)}`
+        }
+        tone={answer.held ? STANDING_TEXT.within : STANDING_TEXT.outside}
+      />
+      {now && (
+        <>
+          <Line
+            name={`Softest, at ${fStop(now.fNumber)}`}
+            figure={now.worstBlurUm === null ? '∞' : fixed(now.worstBlurUm, 0)}
+            unit={`µm${now.worst ? `, ${now.worst}` : ''}`}
+          />
+          <Line name={airyWords(now)} figure={fixed(now.airyUm, 0)} unit="µm" />
+        </>
+      )}
+      {table.beginsAt !== null && (
+        <Line name="Diffraction shows from" figure={fStop(table.beginsAt)} />
+      )}
+      <Line name="Focus spread that is left" figure={fixed(answer.spreadMm, 2)} unit="mm" />
+    </Group>
+  );
+}
+
+const MAY: readonly (readonly ['tilt' | 'swing', string])[] = [
+  ['tilt', 'tilt'],
+  ['swing', 'swing'],
+];
+
+/** What may be leaned for it. */
+function Freedoms({ station }: { station: Station }) {
+  const edit = useSiteEdit();
+  const solve = solveOf(station);
+  const set = (change: Partial<Solve>, label: string): void =>
+    edit(label, '/solve', (now) => withSolve(now, change));
+  const box = 'flex min-h-8 items-center gap-2 pointer-coarse:min-h-11';
+  return (
+    <fieldset className="mb-4 flex flex-wrap gap-x-5">
+      <legend className="text-[13px] font-semibold text-quiet">May be moved for it</legend>
+      {MAY.map(([key, words]) => (
+        <label key={key} className={box}>
+          <input
+            type="checkbox"
+            checked={solve[key]}
+            onChange={() => set({ [key]: !solve[key] }, `Let ${words} be moved`)}
+            className="size-4 accent-within"
+          />
+          {words}
+        </label>
+      ))}
+      {leansBack(station) && (
+        <label className={box}>
+          <input
+            type="checkbox"
+            checked={solve.rear === true}
+            onChange={() => set({ rear: solve.rear !== true }, 'Choose what leans')}
+            className="size-4 accent-within"
+          />
+          the back, not the lens
+        </label>
+      )}
+    </fieldset>
+  );
+}

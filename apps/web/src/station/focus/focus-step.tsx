@@ -1,0 +1,101 @@
+import { useState } from 'react';
+import { solveOf, withSolve } from '@gangway/station';
+import { useStation } from '../view/fields.js';
+import { useSiteEdit } from '../view/site-part.js';
+import { Advice } from './advice.js';
+import { BlurFinder } from './blur-finder.js';
+import { MarkList } from './mark-list.js';
+import { SectionView } from './section-view.js';
+import type { Zoom } from './section-sheet.js';
+
+const SHOWN = [
+  ['side', 'Side section'],
+  ['plan', 'Plan'],
+  ['both', 'Both'],
+] as const;
+type Shown = (typeof SHOWN)[number][0];
+
+const ZOOMS = [
+  ['scene', 'Scene'],
+  ['camera', 'Camera'],
+] as const;
+
+/** Where the plane of sharp focus lies, and how to bring it where it is wanted. */
+export function FocusStep() {
+  const [shown, setShown] = useState<Shown>('side');
+  const [zoom, setZoom] = useState<Zoom>('scene');
+  return (
+    <>
+      <div className="relative flex min-h-0 flex-1 flex-col bg-stage max-lg:min-h-[34rem]">
+        <div className="flex flex-wrap items-center gap-x-5 gap-y-1 px-4 pt-1">
+          <Choice label="Section" options={SHOWN} value={shown} onChoose={setShown} />
+          <Choice label="Zoom on" options={ZOOMS} value={zoom} onChoose={setZoom} />
+          <Follow />
+        </div>
+        <div className="flex min-h-0 flex-1 flex-col">
+          {shown !== 'plan' && <SectionView kind="side" zoom={zoom} />}
+          {shown === 'both' && <div className="border-t border-rule" />}
+          {shown !== 'side' && <SectionView kind="plan" zoom={zoom} />}
+        </div>
+        <BlurFinder />
+      </div>
+      <aside
+        aria-label="Focus"
+        className="w-full shrink-0 overflow-y-auto border-l border-rule bg-paper px-5 py-3 lg:w-[332px]"
+      >
+        <Advice />
+        <MarkList />
+      </aside>
+    </>
+  );
+}
+
+export function Choice<T extends string>({
+  label,
+  options,
+  value,
+  onChoose,
+}: {
+  label: string;
+  options: readonly (readonly [T, string])[];
+  value: T;
+  onChoose: (value: T) => void;
+}) {
+  return (
+    <div role="group" aria-label={label} className="flex">
+      {options.map(([key, words]) => (
+        <button
+          key={key}
+          type="button"
+          aria-pressed={key === value}
+          onClick={() => onChoose(key)}
+          className="min-h-8 px-1.5 text-quiet hover:text-ink aria-pressed:font-semibold aria-pressed:text-ink aria-pressed:underline aria-pressed:decoration-2 aria-pressed:underline-offset-4 pointer-coarse:min-h-11"
+        >
+          {words}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+/** Whether the settings follow a mark that is moved. */
+function Follow() {
+  const station = useStation();
+  const edit = useSiteEdit();
+  const on = solveOf(station).follow === true;
+  return (
+    <label className="ml-auto flex min-h-8 items-center gap-2 pointer-coarse:min-h-11">
+      <input
+        type="checkbox"
+        checked={on}
+        onChange={() =>
+          edit(on ? 'Hold the settings' : 'Follow the marks', '/solve', (now) =>
+            withSolve(now, { follow: !on }),
+          )
+        }
+        className="size-4 accent-within"
+      />
+      Settings follow the marks
+    </label>
+  );
+}

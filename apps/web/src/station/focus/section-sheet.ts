@@ -1,0 +1,136 @@
+import type { Line, Point, Section } from '@gangway/station';
+
+export type Zoom = 'scene' | 'camera';
+
+export interface SectionSheet {
+  /** Pixels for each metre, along and up. */
+  readonly scaleX: number;
+  readonly scaleY: number;
+  /** How many times larger heights are drawn than lengths; 1 is true to scale. */
+  readonly stretch: number;
+  readonly x: (m: number) => number;
+  readonly y: (m: number) => number;
+  readonly at: (p: Point) => string;
+  readonly right: number;
+  readonly left: number;
+}
+
+interface Extent {
+  left: number;
+  right: number;
+  low: number;
+  high: number;
+}
+
+const PAD = 34;
+/** Flatter scenes than this are drawn with their heights enlarged. */
+const FLAT = 3;
+
+function sceneExtent(section: Section): Extent {
+  const seen = [
+    ...section.sensor,
+    ...section.marks.filter(({ infinite }) => !infinite).map(({ at }) => at),
+    ...section.outlines.flat(),
+    { x: 0, y: 0 },
+  ];
+  const reach = Math.max(0, ...seen.map(({ x }) => x));
+  // With nothing in front, as far as the plane of sharp focus.
+  const right = reach > 0.02 ? reach : Math.min(section.aheadM ?? 30, 30) * 1.2;
+  const far = section.marks.some(({ infinite }) => infinite) ? right * 1.25 : right;
+  const extent: Extent = {
+    left: Math.min(...seen.map(({ x }) => x)),
+    right: far,
+    low: Math.min(...seen.map(({ y }) => y)),
+    high: Math.max(...seen.map(({ y }) => y)),
+  };
+  const { hinge } = section;
+  if (hinge && Math.abs(hinge.y) < 0.45 * (extent.right - extent.left)) {
+    extent.low = Math.min(extent.low, hinge.y);
+    extent.high = Math.max(extent.high, hinge.y);
+  }
+  const room = 0.05 * (extent.right - extent.left);
+  return {
+    left: extent.left - room,
+    right: extent.right + room,
+    low: extent.low - room / 2,
+    high: extent.high + room / 2,
+  };
+}
+
+function cameraExtent({ sensor, lensHalfM, hinge }: Section): Extent {
+  const back = -Math.min(...sensor.map(({ x }) => x));
+  const half = Math.max(lensHalfM, ...sensor.map(({ y }) => Math.abs(y))) * 1.6;
+  const near = hinge !== null && Math.abs(hinge.y) < 7 * half;
+  return {
+    left: -1.5 * back,
+    right: 2.2 * back,
+    low: near ? Math.min(-half, hinge.y * 1.08) : -half,
+    high: near ? Math.max(half, hinge.y * 1.08) : half,
+  };
+}
+
+export function sectionSheet(
+  section: Section,
+  zoom: Zoom,
+  width: number,
+  height: number,
+): SectionSheet {
+  const extent = zoom === 'scene' ? sceneExtent(section) : cameraExtent(section);
+  const [dx, dy] = [extent.right - extent.left, extent.high - extent.low];
+  const fitX = Math.max(1, width - 2 * PAD) / dx;
+  const fitY = Math.max(1, height - 2 * PAD) / dy;
+  const scaleX = zoom === 'scene' && fitY > FLAT * fitX ? fitX : Math.min(fitX, fitY);
+  const scaleY = zoom === 'scene' && fitY > FLAT * fitX ? fitY : scaleX;
+  const x0 = (width - dx * scaleX) / 2 - extent.left * scaleX;
+  const y0 = (height - dy * scaleY) / 2 + extent.high * scaleY;
+  const x = (m: number): number => x0 + m * scaleX;
+  const y = (m: number): number => y0 - m * scaleY;
+  return {
+    scaleX,
+    scaleY,
+    stretch: scaleY / scaleX,
+    x,
+    y,
+    at: (p) => `${x(p.x)},${y(p.y)}`,
+    right: (width - x0) / scaleX,
+    left: -x0 / scaleX,
+  };
+}
+
+/** Far past any sheet, in sheet widths. */
+const FAR = 30;
+
+/** A direction along a line, ahead where it has one, else up; of two, the one nearer to another's. */
+export function along({ nx, ny }: Line, like?: Point): Point {
+  const size = Math.hypot(nx, ny) || 1;
+  const d = { x: ny / size, y: -nx / size };
+  const turn = like ? d.x * like.x + d.y * like.y : Math.abs(d.x) > 1e-12 ? d.x : d.y;
+  return turn < 0 ? { x: -d.x, y: -d.y } : d;
+}
+
+/** The foot of the line nearest to the lens centre. */
+const foot = ({ nx, ny, k }: Line): Point => {
+  const size = nx * nx + ny * ny;
+  return { x: (nx * k) / size, y: (ny * k) / size };
+};
+
+/** Ends of a line on a sheet: from the hinge ahead, or across the whole sheet without one. */
+export function ends(
+  line: Line,
+  hinge: Point | null,
+  reach: number,
+  like?: Point,
+): readonly [Point, Point] {
+  const d = along(line, like);
+  const from = hinge ?? foot(line);
+  const far = FAR * reach;
+  const back = hinge ? 0 : far;
+  return [
+    { x: from.x - d.x * back, y: from.y - d.y * back },
+    { x: from.x + d.x * far, y: from.y + d.y * far },
+  ];
+}
+
+/** Where a line crosses a distance ahead. */
+export const heightAt = ({ nx, ny, k }: Line, x: number): number | null =>
+  Math.abs(ny) < 1e-12 * Math.abs(nx) ? null : (k - nx * x) / ny;

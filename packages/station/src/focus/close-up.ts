@@ -1,0 +1,100 @@
+import {
+  airyDiameterUm,
+  effectiveFNumber,
+  engravedStops,
+  magnificationAt,
+  depthOfField,
+} from '@gangway/optics';
+import type { Station } from '../schema.js';
+import { setup } from '../setup.js';
+import { withSet } from './set.js';
+
+export interface CloseUpStop {
+  readonly fNumber: number;
+  readonly effective: number;
+  /** Near limit to far limit, mm; null: no end. */
+  readonly depthMm: number | null;
+  readonly airyUm: number;
+}
+
+/** Close work, magnification first. */
+export interface CloseUp {
+  /** On the back. */
+  readonly magnification: number;
+  readonly effective: number;
+  readonly stopsLost: number;
+  readonly depthMm: number | null;
+  /** What the back sees, across and up, mm. */
+  readonly seenMm: readonly [number, number];
+  /** From the subject to the sensor. */
+  readonly subjectToSensorMm: number | null;
+  /** From the subject to the front of the lens; null when it is not known where that lies. */
+  readonly workingMm: number | null;
+  readonly subjectToLensMm: number | null;
+  readonly focalLengthMm: number;
+  /** Shorter than engraved: the lens breathes. */
+  readonly breathes: boolean;
+  readonly stops: readonly CloseUpStop[];
+}
+
+export function closeUp(station: Station): CloseUp {
+  const s = setup(station);
+  const { focalLengthMm: f, imageDistanceMm: v, axis, pupilRatio, factor, frame } = s;
+  const m = magnificationAt(f, axis[2], v);
+  const at = (fNumber: number): CloseUpStop => {
+    const depth = depthOfField(f, axis[2], v, fNumber * s.combined, s.cocMm);
+    const effective = effectiveFNumber(fNumber * s.combined, m, pupilRatio) * factor;
+    return {
+      fNumber,
+      effective,
+      depthMm: Number.isFinite(depth.farMm) ? depth.farMm - depth.nearMm : null,
+      airyUm: airyDiameterUm(effective),
+    };
+  };
+  const now = at(station.aperture);
+  const ahead = m > 1e-9 ? v / m : Infinity;
+  const toLens = Number.isFinite(ahead) ? ahead : null;
+  const front = frontAheadMm(station);
+  const shown = m * factor;
+  return {
+    magnification: shown,
+    effective: now.effective,
+    stopsLost: 2 * Math.log2(now.effective / (station.aperture * s.combined * factor)),
+    depthMm: now.depthMm,
+    seenMm: [frame.widthMm / m, frame.heightMm / m],
+    subjectToSensorMm: toLens === null ? null : toLens + v,
+    workingMm: toLens === null || front === null ? null : toLens - front,
+    subjectToLensMm: toLens,
+    focalLengthMm: f,
+    breathes: f < s.engravedMm * (1 - 1e-9),
+    stops: engravedStops(station.lens.f_min, station.lens.f_max, 'whole').map(at),
+  };
+}
+
+/** How far the lens's front lies ahead of its pupil: its thread, or the ring of its filter. */
+const frontAheadMm = ({ lens }: Station): number | null =>
+  lens.thread_ahead_of_pupil_mm ?? lens.filter?.ahead_of_pupil_mm ?? null;
+
+/** Focused by magnification on the back. */
+export function atMagnification(station: Station, magnification: number): Station {
+  const s = setup(station);
+  return withSet(station, { focus: { magnification: magnification / s.factor / s.combined } });
+}
+
+/** Three frames side by side at this focus, planned as a mosaic with the depth that is sharp here. */
+export function asPanorama(station: Station): Station {
+  const s = setup(station);
+  const depth = depthOfField(s.focalLengthMm, s.axis[2], s.imageDistanceMm, s.fNumber, s.cocMm);
+  return {
+    ...station,
+    mosaic: {
+      pattern: 'grid',
+      columns: 3,
+      rows: 1,
+      overlap: 0.3,
+      moves: station.movement_limits.moves === 'rear' ? 'rear' : 'lens',
+      near_m: depth.nearMm / 1000,
+      ...(Number.isFinite(depth.farMm) ? { far_m: depth.farMm / 1000 } : {}),
+    },
+  };
+}

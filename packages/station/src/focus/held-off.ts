@@ -1,0 +1,118 @@
+import { distanceAt, hingeDistanceMm, turnedAxis } from '@gangway/optics';
+import { fixed } from '../format.js';
+import type { Station } from '../schema.js';
+import { setup } from '../setup.js';
+
+/** A lens held by hand ahead of the body: what it gives, and how steady the hand must be. */
+export interface HeldOff {
+  /** From the sensor, straight ahead; null at infinity and past it. */
+  readonly planeM: number | null;
+  readonly pastInfinity: boolean;
+  readonly magnification: number;
+  readonly hingeMm: number | null;
+  /** Whether any gap ≥ 0 reaches infinity at this lean; null when a register is not known. */
+  readonly infinityPossible: boolean | null;
+  /** The gap at which infinity is sharp; negative where it cannot be. */
+  readonly infinityGapMm: number | null;
+  /** The least gap at the middle that the lean needs. */
+  readonly clearanceMm: number;
+  readonly fits: boolean;
+  /** How wide the flanges gape on the open side. */
+  readonly gapeMm: number;
+  /** Of the gap, and of the lean at the edge of the frame, for one circle of confusion. */
+  readonly mmPerBlur: number;
+  readonly degPerBlur: number;
+  readonly notes: readonly string[];
+}
+
+export type HeldOffInput = NonNullable<Station['held_off']>;
+
+/** Where a station begins: its own registers, a small gap, a small lean. */
+export const startHeldOff = ({ lens, back }: Station): HeldOffInput => ({
+  ...(lens.register_mm === undefined ? {} : { lens_register_mm: lens.register_mm }),
+  ...(back.register_mm === undefined ? {} : { body_register_mm: back.register_mm }),
+  ...(back.throat_mm === undefined ? {} : { throat_mm: back.throat_mm }),
+  gap_mm: 2,
+  lean_deg: 5,
+});
+
+/**
+ * Lens at its infinity mark, widest stop. Registers left out are taken to be equal: the gap is
+ * then all there is.
+ */
+export function heldOff(station: Station, held: HeldOffInput): HeldOff {
+  const s = setup(station);
+  const f = s.engravedMm;
+  const { lens_register_mm: lens, body_register_mm: body } = held;
+  const known = lens !== undefined && body !== undefined;
+  const beyond = known ? body - lens : 0;
+  const axis = turnedAxis({ leanDeg: held.lean_deg, turnDeg: held.turn_deg ?? 0 });
+  const v = f + held.gap_mm + beyond;
+  const lean = Math.abs(held.lean_deg);
+  const sine = Math.sin((lean * Math.PI) / 180);
+  const radius = (held.flange_diameter_mm ?? held.throat_mm ?? 0) / 2;
+  const inside =
+    held.flange_diameter_mm !== undefined &&
+    held.throat_mm !== undefined &&
+    held.flange_diameter_mm < held.throat_mm;
+  const clearanceMm = inside ? 0 : radius * sine;
+  // A leaning lens reaches infinity straight ahead at v = f / a_z, a little further out.
+  const infinityGapMm = known ? f / axis[2] - f - beyond : null;
+  const distanceMm = v > 0 ? distanceAt(f, axis[2], v) : Infinity;
+  const widest = station.lens.f_min * s.combined;
+  const blur = widest * s.cocMm;
+  const halfFrame = Math.max(s.frame.heightMm, s.frame.widthMm) / 2;
+  const hinge = hingeDistanceMm(f, axis);
+  const pastInfinity = (v * axis[2]) / f - 1 < -1e-9;
+  const fits = held.gap_mm >= clearanceMm - 1e-9;
+  return {
+    planeM: Number.isFinite(distanceMm) ? distanceMm / 1000 : null,
+    pastInfinity,
+    magnification: (v * axis[2]) / f - 1,
+    hingeMm: Number.isFinite(hinge) ? hinge : null,
+    infinityPossible: infinityGapMm === null ? null : infinityGapMm >= clearanceMm - 1e-9,
+    infinityGapMm,
+    clearanceMm,
+    fits,
+    gapeMm: held.gap_mm + radius * sine,
+    mmPerBlur: blur,
+    degPerBlur: (Math.asin(Math.min(1, blur / halfFrame)) * 180) / Math.PI,
+    notes: notesOf(held, { pastInfinity, fits, clearanceMm, inside, infinityGapMm }),
+  };
+}
+
+function notesOf(
+  held: HeldOffInput,
+  read: {
+    pastInfinity: boolean;
+    fits: boolean;
+    clearanceMm: number;
+    inside: boolean;
+    infinityGapMm: number | null;
+  },
+): string[] {
+  const notes: string[] = [];
+  if (!read.fits) {
+    notes.push(
+      `At ${fixed(Math.abs(held.lean_deg), 1)}° the flanges touch: hold them ${fixed(read.clearanceMm, 1)} mm apart, or lean less.`,
+    );
+  }
+  if (read.infinityGapMm !== null && read.infinityGapMm < 0) {
+    notes.push(
+      'The lens’s register is no longer than the body’s: infinity cannot be reached, near things only.',
+    );
+  }
+  if (read.pastInfinity)
+    notes.push('So close to the body it focuses past infinity: nothing straight ahead is sharp.');
+  if (read.inside)
+    notes.push('The lens’s back goes into the throat: it can come nearer to infinity.');
+  notes.push(
+    'Light gets in at the gap: shade it with a hand or a cloth, and expect a veil on the open side.',
+    'Shoot bursts, and move through the place you want.',
+  );
+  return notes;
+}
+
+/** Said wherever a lens comes off the body. */
+export const HELD_OFF_CARE =
+  'Hold the lens by its barrel with a strap or a hand under it: it can fall. Keep dust and rain away from the open body, and never let the sun fall through a loose lens onto sensor, shutter, skin or eye.';

@@ -1,0 +1,18 @@
+export * from './blur-raster.js';
+export * from './by-hand.js';
+export * from './close-up.js';
+export { leansBack, solveOf } from './freedoms.js';
+export * from './held-off.js';
+export { hindrance } from './hindrance.js';
+export * from './instructions.js';
+export * from './looks.js';
+export * from './mark-places.js';
+export { planeDistanceM, reportSolution, STACK_OVERLAP } from './report.js';
+export * from './section.js';
+export { solvedFor, withMark, withMarks, withoutMark, withSolve } from './set.js';
+export { solveStation, type Bound, type FocusAnswer } from './solve.js';
+export * from './stack.js';
+export * from './stops.js';
+export * from './ways.js';
+export * from './wedge.js';
+export * from './wiggle.js';

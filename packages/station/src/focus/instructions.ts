@@ -1,0 +1,204 @@
+import { degrees, fixed, fStop, distance, trimmed, type Units } from '../format.js';
+import { turnsOf } from '../cover/turning.js';
+import { reportMarks } from '../marks.js';
+import type { Station } from '../schema.js';
+import { nameOf } from './hindrance.js';
+import type { Numbered } from './question.js';
+import type { FocusAnswer } from './solve.js';
+
+export interface Instructions {
+  /** What to set, in order. */
+  readonly set: readonly string[];
+  /** What to look at under the magnifier, in order. */
+  readonly check: readonly string[];
+  /** What else one should know of these marks. */
+  readonly notes: readonly string[];
+  readonly focusOn: string;
+}
+
+/** Leans smaller than this are none: no scale is engraved so finely. */
+const NO_LEAN_DEG = 0.05;
+
+const isBellows = ({ chain }: Station): boolean => chain.some(({ kind }) => kind === 'view_camera');
+
+/** How to lean, in the words of the control that does it. */
+export function leanWords(station: Station): string[] {
+  const { movements: set } = station;
+  const front = isBellows(station) ? 'the front standard' : 'the lens';
+  const back = isBellows(station) ? 'the rear standard' : 'the back';
+  const words: string[] = [];
+  const turn = turnsOf(station).find(({ kind }) => kind === 'tilt');
+  if (turn && turn.length >= NO_LEAN_DEG) {
+    const stop = turn.stop && turn.stop.offDeg <= 0.5;
+    words.push(
+      `Turn the lens to ${stop ? `its ${trimmed(turn.stop!.deg, 1)}° stop` : trimmed(turn.turnDeg, 1) + '°'} so that tilt runs ${runs(turn.turnDeg)}, and lean it ${degrees(turn.length)}.`,
+    );
+  } else {
+    if (Math.abs(set.tilt_deg) >= NO_LEAN_DEG) {
+      words.push(
+        `Lean ${front} ${set.tilt_deg > 0 ? 'forward' : 'back'} ${degrees(Math.abs(set.tilt_deg))}.`,
+      );
+    }
+    if (Math.abs(set.swing_deg) >= NO_LEAN_DEG) {
+      words.push(
+        `Swing ${front} ${set.swing_deg > 0 ? 'right' : 'left'} ${degrees(Math.abs(set.swing_deg))}.`,
+      );
+    }
+  }
+  const { rear_tilt_deg: tilt = 0, rear_swing_deg: swing = 0 } = set;
+  if (Math.abs(tilt) >= NO_LEAN_DEG) {
+    words.push(
+      `Lean ${back} ${tilt > 0 ? 'back at its top' : 'forward at its top'} ${degrees(Math.abs(tilt))}.`,
+    );
+  }
+  if (Math.abs(swing) >= NO_LEAN_DEG) {
+    words.push(
+      `Swing ${back} to face ${swing > 0 ? 'right' : 'left'} ${degrees(Math.abs(swing))}.`,
+    );
+  }
+  return words.length > 0 ? words : [`Leave ${front} straight.`];
+}
+
+function runs(turnDeg: number): string {
+  const at = ((turnDeg % 180) + 180) % 180;
+  if (Math.min(at, 180 - at) < 20) return 'up and down';
+  return Math.abs(at - 90) < 20 ? 'sideways' : 'slantwise';
+}
+
+const tape = ({ at, mark }: Numbered, units: Units): string =>
+  mark.infinite ? 'far off' : distance(Math.hypot(...at) / 1000, units);
+
+export function instructionsFor(answer: FocusAnswer, units: Units): Instructions {
+  const { station, setup: s, solved, marks } = answer;
+  const v = solved.imageDistanceMm;
+  const off = (i: number): number => Math.abs(v / solved.depthsMm[i]! - 1);
+  const order = marks.sharp.map((_, i) => i).sort((a, b) => off(a) - off(b));
+  const first = order[0]!;
+  const target = marks.sharp[first]!;
+  const blurMm = (off(first) * s.focalLengthMm) / s.fNumber;
+  const exact = blurMm <= 0.1 * s.cocMm;
+  const away = v - solved.depthsMm[first]!;
+  const nudge = exact
+    ? ''
+    : isBellows(station)
+      ? `, then ${away > 0 ? 'draw out' : 'rack in'} ${fixed(Math.abs(away), 2)} mm`
+      : `, then a little ${away > 0 ? 'nearer' : 'further'}`;
+  const focusOn = nameOf(target);
+  const set = [
+    ...leanWords(station),
+    `Focus on ${focusOn}, ${tape(target, units)}${target.mark.infinite ? '' : ' from the sensor mark'}${nudge}.`,
+    ...(answer.held ? [stopWords(answer)] : []),
+  ];
+  const depths = order.filter((i) => i !== first).sort((a, b) => off(b) - off(a));
+  const ends = [
+    ...depths.filter((i) => solved.depthsMm[i]! > v).slice(0, 1),
+    ...depths.filter((i) => !(solved.depthsMm[i]! > v)).slice(0, 1),
+  ];
+  const rest = depths.filter((i) => !ends.includes(i)).slice(0, 2);
+  const check = [
+    `${focusOn}: crisp with the lens wide open.`,
+    ...[...ends, ...rest].map((i) => {
+      const needs = (off(i) * s.focalLengthMm) / s.cocMm / s.combined;
+      const name = nameOf(marks.sharp[i]!);
+      return needs <= station.lens.f_min
+        ? `${name}: crisp wide open.`
+        : `${name}: comes in at f/${trimmed(needs, 1)}.`;
+    }),
+    ...marks.soft.map((each) => `${nameOf(each)}: must stay soft at ${fStop(station.aperture)}.`),
+  ];
+  return { set, check, notes: notesOf(answer), focusOn };
+}
+
+function stopWords({ station }: FocusAnswer): string {
+  const wide = station.aperture <= station.lens.f_min * 1.001;
+  return wide
+    ? `Shoot wide open, ${fStop(station.aperture)}.`
+    : `Stop down to ${fStop(station.aperture)}.`;
+}
+
+/** Marks that do not span a plane, and constraints that bind. */
+function notesOf(answer: FocusAnswer): string[] {
+  const { marks, solved, setup: s, bounds, station } = answer;
+  const notes: string[] = [];
+  const farthest = Math.max(
+    1,
+    ...marks.sharp.map(({ at, mark }) => (mark.infinite ? 0 : Math.hypot(...at))),
+  );
+  const places = marks.sharp.map(({ at, mark }) => {
+    // Far enough that its direction alone counts beside the others.
+    const size = mark.infinite ? (1e3 * farthest) / Math.hypot(...at) : 1;
+    return at.map((each) => each * size) as [number, number, number];
+  });
+  const lens = [
+    station.movements.shift_mm,
+    station.movements.rise_mm,
+    solved.imageDistanceMm,
+  ] as const;
+  const shape = shapeOf(places, lens, s.focalLengthMm);
+  if (marks.sharp.length > 1 && shape === 'place') {
+    notes.push('All marks lie at one place: focus on it; leaning gains nothing.');
+  } else if (marks.sharp.length > 2 && shape === 'line') {
+    notes.push(
+      'The marks lie in one line: any plane through it serves, and the one that leans least was taken. A mark beside the line would settle it.',
+    );
+  } else if (shape === 'with lens' && solved.fNumber > 1e-6) {
+    notes.push(
+      'The marks lie in a plane that passes through the lens, or too near it: no lean brings that plane into focus. The best wedge is given.',
+    );
+  }
+  const outside = reportMarks(station, s).flatMap((mark, i) =>
+    !mark.in_frame && station.marks![i]!.must === 'sharp' ? [mark.label || `Mark ${i + 1}`] : [],
+  );
+  if (outside.length > 0) {
+    notes.push(
+      `${outside.join(', ')} ${outside.length === 1 ? 'lies' : 'lie'} outside the frame as it stands.`,
+    );
+  }
+  const ends: Partial<Record<string, string>> = {
+    tilt: `The tilt stands at its end, ${degrees(Math.abs(solved.lens.tiltDeg))}: the plane asks for more.`,
+    swing: `The swing stands at its end, ${degrees(Math.abs(solved.lens.swingDeg))}: the plane asks for more.`,
+    lean: 'The lean stands at its end: the plane asks for more.',
+    rear_tilt: `The rear tilt stands at its end, ${degrees(Math.abs(solved.rear.tiltDeg))}: the plane asks for more.`,
+    rear_swing: `The rear swing stands at its end, ${degrees(Math.abs(solved.rear.swingDeg))}: the plane asks for more.`,
+    circle: `The image circle holds the lean back: more would cost a corner at ${fStop(station.aperture)}.`,
+    ring: `The filter ring holds the lean back: more would cost a corner at ${fStop(station.aperture)}.`,
+    close_focus: 'The rig draws out no further; the marks ask for nearer.',
+    far_focus: 'The rig stands at the far end of its focus; the plane asks for past it.',
+  };
+  for (const bound of bounds) {
+    const words = ends[bound];
+    // An end that costs nothing is no news.
+    if (words && solved.fNumber * s.cocMm > 1e-6) notes.push(words);
+  }
+  return notes;
+}
+
+type Places = readonly (readonly [number, number, number])[];
+
+/** How marks lie to each other and to the lens; told from their spread along three directions. */
+export function shapeOf(
+  places: Places,
+  lens: readonly [number, number, number],
+  focalLengthMm: number,
+): 'place' | 'line' | 'with lens' | 'plane' | 'space' {
+  const minus = (a: Places[number], b: Places[number]) =>
+    [a[0] - b[0], a[1] - b[1], a[2] - b[2]] as const;
+  const size = (a: readonly number[]): number => Math.hypot(...a);
+  const crossed = (a: Places[number], b: Places[number]) =>
+    [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]] as const;
+  const first = places[0]!;
+  const reach = Math.max(1, ...places.map((p) => size(minus(p, lens))));
+  const rays = places.map((p) => minus(p, first));
+  const longest = rays.reduce((a, b) => (size(b) > size(a) ? b : a), [0, 0, 0] as const);
+  if (size(longest) < 1e-6 * reach) return 'place';
+  const normal = rays
+    .map((ray) => crossed(longest, ray))
+    .reduce((a, b) => (size(b) > size(a) ? b : a), [0, 0, 0] as const);
+  if (size(normal) < 1e-6 * size(longest) ** 2) return 'line';
+  const unit = normal.map((each) => each / size(normal));
+  const height = (a: readonly number[]): number =>
+    Math.abs(a[0]! * unit[0]! + a[1]! * unit[1]! + a[2]! * unit[2]!);
+  if (rays.some((ray) => height(ray) > 1e-6 * reach)) return 'space';
+  // A hinge line nearer than the focal length would be wanted.
+  return height(minus(first, lens)) < focalLengthMm ? 'with lens' : 'plane';
+}

@@ -1,0 +1,105 @@
+import { degrees, fStop } from '../format.js';
+import type { Mark, Station } from '../schema.js';
+import { reportMarks } from '../marks.js';
+import { setup } from '../setup.js';
+import { freedomsOf } from './freedoms.js';
+import { solveStation } from './solve.js';
+import type { FocusOption } from './ways.js';
+
+/** Starts for pictures that are soft on purpose; empty without a mark that must be sharp. */
+export function looksFor(station: Station): FocusOption[] {
+  const sharp = (station.marks ?? []).find(({ must }) => must === 'sharp');
+  if (!sharp) return [];
+  return [isolated(station), slice(station, sharp), toyTown(station, sharp)].filter(
+    (look) => look !== null,
+  );
+}
+
+const wide = (station: Station): Station => ({ ...station, aperture: station.lens.f_min });
+
+const blurWords = (station: Station): string => {
+  const marks = reportMarks(station, setup(station));
+  const soft = marks.filter((_, i) => station.marks![i]!.must === 'soft');
+  const least = Math.min(...soft.map(({ blur_um }) => blur_um ?? Infinity));
+  return soft.length === 0 || !Number.isFinite(least)
+    ? ''
+    : `, the rest by ${Math.round(least)} µm or more`;
+};
+
+const leanWords = ({ movements: { tilt_deg, swing_deg } }: Station): string =>
+  [
+    Math.abs(tilt_deg) < 0.05 ? '' : `tilt ${degrees(tilt_deg)}`,
+    Math.abs(swing_deg) < 0.05 ? '' : `swing ${degrees(swing_deg)}`,
+  ]
+    .filter((each) => each !== '')
+    .join(', ') || 'no lean';
+
+/** The first sharp mark alone, every other as soft as it is asked for. */
+function isolated(station: Station): FocusOption | null {
+  const marks = station.marks!;
+  if (marks.length < 2) return null;
+  const first = marks.findIndex(({ must }) => must === 'sharp');
+  const asked: Station = wide({
+    ...station,
+    marks: marks.map((mark, i): Mark => ({ ...mark, must: i === first ? 'sharp' : 'soft' })),
+  });
+  const found = solveStation(asked);
+  if (!found) return null;
+  return {
+    id: 'one',
+    title: `Only ${marks[first]!.label || 'the first mark'}`,
+    detail: `${leanWords(found.station)}, ${fStop(found.station.aperture)}${blurWords(found.station)}`,
+    after: found.station,
+  };
+}
+
+/** All the swing there is, focused on the sharp mark: a thin upright slice from front to back. */
+function slice(station: Station, sharp: Mark): FocusOption | null {
+  return leaned(station, sharp, 'swing', {
+    id: 'slice',
+    title: 'A thin slice into the depth',
+  });
+}
+
+/** All the tilt there is backwards: a level band, what is above and below it melts away. */
+function toyTown(station: Station, sharp: Mark): FocusOption | null {
+  return leaned(station, sharp, 'tilt', {
+    id: 'toy-town',
+    title: 'A toy town',
+  });
+}
+
+function leaned(
+  station: Station,
+  sharp: Mark,
+  by: 'tilt' | 'swing',
+  named: { id: string; title: string },
+): FocusOption | null {
+  const [freedom] = freedomsOf(station, { tilt: by === 'tilt', swing: by === 'swing' });
+  if (!freedom) return null;
+  const range =
+    freedom.kind === 'turned' ? freedom.lean : by === 'tilt' ? freedom.tilt : freedom.swing;
+  // Towards the side the mark is not on, so that the plane leans across the scene; for a toy town back.
+  const end = by === 'tilt' ? range[0] : sharp.x_m > 0 ? range[0] : range[1];
+  const deg = Math.abs(end) > 1e-6 ? end : range[0] + range[1] - end;
+  if (Math.abs(deg) < 0.5) return null;
+  const most = Math.sign(deg) * Math.min(Math.abs(deg), HARD_DEG);
+  const lock = by === 'tilt' ? { tilt: most, swing: 0 } : { tilt: 0, swing: most };
+  const only: Station = wide({ ...station, marks: [{ ...sharp, must: 'sharp' }] });
+  const found = solveStation(only, {
+    freedoms: [
+      { kind: 'front', tilt: [lock.tilt, lock.tilt], swing: [lock.swing, lock.swing], leanDeg: 90 },
+    ],
+    anyCircle: true,
+  });
+  if (!found) return null;
+  const after: Station = { ...found.station, marks: station.marks! };
+  return {
+    ...named,
+    detail: `${leanWords(after)}, ${fStop(after.aperture)}, focused on ${sharp.label || 'the first mark'}${found.within ? '' : '; a corner leaves the circle'}`,
+    after,
+  };
+}
+
+/** A lean that is hard on any format; more is had by hand. */
+const HARD_DEG = 12;

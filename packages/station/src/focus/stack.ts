@@ -1,0 +1,86 @@
+import { stackFrames, stackStepMm } from '@gangway/optics';
+import type { Station } from '../schema.js';
+import { setup } from '../setup.js';
+import { STACK_OVERLAP } from './report.js';
+import { solveStation, type FocusAnswer } from './solve.js';
+import { solvedFor } from './set.js';
+import { stopTable } from './stops.js';
+import { straightAnswer } from './straight.js';
+import { SECONDS_EACH, stackStop } from './ways.js';
+
+/** One way to get all marks sharp, told by the same figures as the others. */
+export interface Effort {
+  readonly id: 'tilt' | 'straight' | 'stack' | 'both';
+  readonly frames: number;
+  /** As engraved. */
+  readonly fNumber: number;
+  readonly leanDeg: number;
+  /** Step between frames on the focus scale, and as a travel of the whole camera on a rail, mm. */
+  readonly stepMm: number | null;
+  readonly railMm: number | null;
+  readonly seconds: number;
+  /** Blur and diffraction at the worst mark, µm; the standard's own limit in a stack. */
+  readonly spotUm: number | null;
+  readonly holds: boolean;
+  readonly after: Station;
+}
+
+/** The ways side by side; empty where nothing must be sharp. */
+export function tiltOrStack(station: Station): Effort[] {
+  const tilted = solveStation(station);
+  const straight = straightAnswer(station);
+  if (!tilted || !straight) return [];
+  const seconds = station.stack?.seconds_each ?? SECONDS_EACH;
+  const single = (id: 'tilt' | 'straight', answer: FocusAnswer, after: Station): Effort => {
+    const line = stopTable(answer.station).lines.find(
+      ({ fNumber }) => fNumber >= answer.station.aperture * 0.999,
+    );
+    return {
+      id,
+      frames: 1,
+      fNumber: answer.station.aperture,
+      leanDeg: leanOf(answer),
+      stepMm: null,
+      railMm: null,
+      seconds,
+      spotUm: line?.spotUm ?? null,
+      holds: answer.held,
+      after,
+    };
+  };
+  const stacked = (id: 'stack' | 'both', answer: FocusAnswer): Effort => {
+    const after = { ...answer.station, aperture: stackStop(station) };
+    const s = setup(after);
+    const overlap = station.stack?.overlap ?? STACK_OVERLAP;
+    const [n, c] = [s.fNumber * s.factor, s.cocMm * s.factor];
+    const frames = stackFrames(answer.spreadMm, n, c, overlap);
+    const stepMm = stackStepMm(n, c, overlap);
+    const { airyUm } = stopTable(after).lines.find(
+      ({ fNumber }) => fNumber >= after.aperture * 0.999,
+    )!;
+    const m = ((s.imageDistanceMm * s.axis[2]) / s.focalLengthMm - 1) * s.factor;
+    return {
+      id,
+      frames,
+      fNumber: after.aperture,
+      leanDeg: leanOf(answer),
+      stepMm: frames > 1 ? stepMm : null,
+      // Along the axis things move by 1/m² of what the image does.
+      railMm: frames > 1 && m > 0.02 ? stepMm / m ** 2 : null,
+      seconds: frames * seconds,
+      // At the seam of two frames a mark blurs by c (1 − overlap).
+      spotUm: Math.hypot(airyUm, c * 1000 * (1 - overlap)),
+      holds: true,
+      after,
+    };
+  };
+  return [
+    single('tilt', tilted, solvedFor(station)),
+    single('straight', straight, straight.station),
+    stacked('stack', straight),
+    stacked('both', tilted),
+  ];
+}
+
+const leanOf = ({ solved: { lens, rear } }: FocusAnswer): number =>
+  Math.max(Math.hypot(lens.tiltDeg, lens.swingDeg), Math.hypot(rear.tiltDeg, rear.swingDeg));

@@ -1,0 +1,159 @@
+import { stackFrames } from '@gangway/optics';
+import { degrees, fixed, fStop, mm, signed } from '../format.js';
+import { readings } from '../readings.js';
+import type { Station } from '../schema.js';
+import { setup } from '../setup.js';
+import { freedomsOf, leansBack, solveOf } from './freedoms.js';
+import { STACK_OVERLAP } from './report.js';
+import { solveStation, type FocusAnswer } from './solve.js';
+import { straightAnswer } from './straight.js';
+
+/** Another way to the same picture: what it is, what it costs, and the station set for it. */
+export interface FocusOption {
+  readonly id: string;
+  readonly title: string;
+  readonly detail: string;
+  readonly after: Station;
+}
+
+/** The stop at which a shift lens is sharpest on small formats (common practice, no source). */
+const SHARPEST = 8;
+
+export const stackStop = ({ lens, stack }: Station): number =>
+  stack?.f_number ?? Math.min(lens.f_max, Math.max(lens.f_min, SHARPEST));
+
+/** Alternatives to the solution, each solved and ready to be tried. */
+export function focusWays(station: Station, answer: FocusAnswer): FocusOption[] {
+  const ways = [
+    straight(station, answer),
+    stack(station, answer),
+    ...oneAxis(station, answer),
+    otherStandard(station),
+    joined(station),
+  ];
+  return ways.filter((way) => way !== null);
+}
+
+const leanOf = ({ station: { movements: m } }: FocusAnswer): string => {
+  const parts = [
+    [m.tilt_deg, m.tilt_deg > 0 ? 'forward' : 'back'],
+    [m.swing_deg, m.swing_deg > 0 ? 'right' : 'left'],
+  ] as const;
+  const said = parts.filter(([deg]) => Math.abs(deg) >= 0.05);
+  return said.map(([deg, way]) => `${degrees(Math.abs(deg))} ${way}`).join(', ') || 'no lean';
+};
+
+const holdsWords = (answer: FocusAnswer): string =>
+  answer.held
+    ? `${fStop(answer.station.aperture)} holds ${answer.marks.sharp.length}`
+    : `asks for f/${fixed(answer.engravedNeeded, 0)}, past this lens`;
+
+const uncovered = (answer: FocusAnswer): string =>
+  answer.within ? '' : '; the circle does not cover it';
+
+const leans = ({ solved }: FocusAnswer): boolean =>
+  Math.abs(solved.lens.tiltDeg) + Math.abs(solved.lens.swingDeg) > 0.05 ||
+  Math.abs(solved.rear.tiltDeg) + Math.abs(solved.rear.swingDeg) > 0.05;
+
+function straight(station: Station, answer: FocusAnswer): FocusOption | null {
+  if (!leans(answer)) return null;
+  const found = straightAnswer(station);
+  if (!found) return null;
+  return {
+    id: 'straight',
+    title: `No lean, f/${fixed(found.engravedNeeded, found.engravedNeeded < 10 ? 1 : 0)}`,
+    detail: found.held
+      ? `${holdsWords(found)}${found.station.aperture > 16 ? '; past f/16 softer all over' : ''}`
+      : holdsWords(found),
+    after: found.station,
+  };
+}
+
+function stack(station: Station, answer: FocusAnswer): FocusOption | null {
+  const found = straightAnswer(station, answer);
+  if (!found) return null;
+  const fNumber = stackStop(station);
+  const after = { ...found.station, aperture: fNumber };
+  const s = setup(after);
+  const frames = stackFrames(
+    found.spreadMm,
+    s.fNumber * s.factor,
+    s.cocMm * s.factor,
+    station.stack?.overlap ?? STACK_OVERLAP,
+  );
+  if (frames < 2) return null;
+  return {
+    id: 'stack',
+    title: `No lean, a stack of ${frames} at ${fStop(fNumber)}`,
+    detail: `${mm(found.spreadMm, 2)} of travel, about ${minutes(frames * (station.stack?.seconds_each ?? SECONDS_EACH))}`,
+    after,
+  };
+}
+
+/** One frame of a stack with its wait (common practice, no source). */
+export const SECONDS_EACH = 10;
+
+export const minutes = (seconds: number): string =>
+  seconds < 90 ? `${fixed(seconds, 0)} s` : `${fixed(seconds / 60, 0)} min`;
+
+/** Tilt or swing alone, where both are in use. */
+function oneAxis(station: Station, answer: FocusAnswer): FocusOption[] {
+  const { tiltDeg, swingDeg } = answer.solved.lens;
+  if (solveOf(station).rear || Math.abs(tiltDeg) < 0.1 || Math.abs(swingDeg) < 0.1) return [];
+  const without = (alone: 'tilt' | 'swing'): FocusOption | null => {
+    const field = alone === 'tilt' ? 'swing_deg' : 'tilt_deg';
+    const from = { ...station, movements: { ...station.movements, [field]: 0 } };
+    const found = solveStation(from, {
+      freedoms: freedomsOf(from, { tilt: alone === 'tilt', swing: alone === 'swing' }),
+    });
+    return (
+      found && {
+        id: `${alone}-alone`,
+        title: `${alone === 'tilt' ? 'Tilt' : 'Swing'} alone, ${leanOf(found)}`,
+        detail: `${holdsWords(found)}${uncovered(found)}`,
+        after: found.station,
+      }
+    );
+  };
+  return [without('tilt'), without('swing')].filter((way) => way !== null);
+}
+
+/** The back instead of the lens, or the lens instead of the back, with what it does to the lines. */
+function otherStandard(station: Station): FocusOption | null {
+  if (!leansBack(station)) return null;
+  const solve = solveOf(station);
+  const { movements } = station;
+  const { rear_tilt_deg: _t, rear_swing_deg: _s, ...own } = movements;
+  const from: Station = solve.rear
+    ? { ...station, movements: own }
+    : { ...station, movements: { ...movements, tilt_deg: 0, swing_deg: 0 } };
+  const found = solveStation(from, { freedoms: freedomsOf(from, { ...solve, rear: !solve.rear }) });
+  if (!found) return null;
+  const before = readings(station).perspective.convergence_deg;
+  const after = readings(found.station).perspective.convergence_deg;
+  const bends = Math.abs(after - before);
+  return {
+    id: 'other-standard',
+    title: solve.rear ? 'Lean the lens instead' : 'Lean the back instead',
+    detail: `${holdsWords(found)}; ${bends < 0.05 ? 'upright lines stay as they are' : `upright lines converge ${signed(after, 1)}°`}${solve.rear ? '' : ', the circle stays where it is'}${uncovered(found)}`,
+    after: { ...found.station, solve: { ...solve, rear: !solve.rear } },
+  };
+}
+
+/** Marks of which nothing is asked taken in as well. */
+function joined(station: Station): FocusOption | null {
+  const free = (station.marks ?? []).filter(({ must }) => must === 'free');
+  if (free.length === 0) return null;
+  const all: Station = {
+    ...station,
+    marks: station.marks!.map((mark) => (mark.must === 'free' ? { ...mark, must: 'sharp' } : mark)),
+  };
+  const found = solveStation(all);
+  if (!found) return null;
+  return {
+    id: 'joined',
+    title: `${free.length === 1 ? `${free[0]!.label || 'The free mark'} joins` : `The ${free.length} free marks join`} in, ${leanOf(found)}`,
+    detail: `${holdsWords(found)}${uncovered(found)}`,
+    after: found.station,
+  };
+}

@@ -1,0 +1,71 @@
+import {
+  dot,
+  falloffStops,
+  angleFromAxis,
+  frameCorner,
+  CORNERS,
+  unit,
+  type Vec3,
+} from '@gangway/optics';
+import { markPlace, reportMarks } from '../marks.js';
+import type { Mark, Station } from '../schema.js';
+import { setup } from '../setup.js';
+
+/** How thick the sharp wedge is where a thing stands, and how the thing itself looks. */
+export interface WedgeAt {
+  readonly label: string;
+  readonly must: Mark['must'];
+  /** From the near to the far limit, square to the plane of sharp focus, mm; null: no end. */
+  readonly thicknessMm: number | null;
+  /** Straight from the plane to the thing, mm; positive beyond it. */
+  readonly offPlaneMm: number;
+  readonly blurUm: number | null;
+  /** Blur in circles of confusion. */
+  readonly times: number | null;
+}
+
+export function wedgeAtMarks(station: Station): WedgeAt[] {
+  const s = setup(station);
+  const { focalLengthMm: f, imageDistanceMm: v, axis, fNumber, cocMm } = s;
+  const place = markPlace(station, s);
+  const read = reportMarks(station, s);
+  const across = (q: number): { w: Vec3; k: number } => ({
+    w: [q * axis[0], q * axis[1], q * axis[2] - f],
+    k: q * f,
+  });
+  const plane = across(v);
+  const normal = unit(plane.w);
+  const relative = (fNumber * cocMm) / f;
+  return (station.marks ?? []).map((mark, i) => {
+    const p = place(mark);
+    const off = (dot(p, plane.w) - plane.k) / Math.hypot(...plane.w);
+    const foot: Vec3 = [p[0] - off * normal[0], p[1] - off * normal[1], p[2] - off * normal[2]];
+    const toward = (q: number): number => {
+      const { w, k } = across(q);
+      const run = dot(normal, w);
+      const t = (k - dot(foot, w)) / run;
+      return Number.isFinite(t) ? t : Infinity;
+    };
+    const [a, b] = [toward(v / (1 - relative)), toward(v / (1 + relative))];
+    // Both limits lie on their own side of the plane, else one of them is past infinity.
+    const open = !(a * b < 0) || relative >= 1;
+    const { blur_um } = read[i]!;
+    return {
+      label: mark.label || `Mark ${i + 1}`,
+      must: mark.must,
+      thicknessMm: open ? null : Math.abs(a - b),
+      offPlaneMm: off,
+      blurUm: blur_um,
+      times: blur_um === null ? null : blur_um / 1000 / (cocMm * s.factor),
+    };
+  });
+}
+
+/** Natural falloff to the brightest and the darkest corner, stops: it grows as the lens leans. */
+export function cornerFalloff(station: Station): { least: number; most: number } {
+  const { cone, frame } = setup(station);
+  const stops = CORNERS.map((corner) =>
+    falloffStops(angleFromAxis(cone, frameCorner(frame, corner))),
+  );
+  return { least: Math.min(...stops), most: Math.max(...stops) };
+}

@@ -1,0 +1,143 @@
+import { lensAxis, type Vec3 } from '@gangway/optics';
+import { degrees } from '../format.js';
+import { nameOf } from './hindrance.js';
+import type { FocusAnswer } from './solve.js';
+
+/** One round of focusing far and leaning near: where it lands. */
+export interface Round {
+  readonly leanDeg: number;
+  /** The least stop that would hold both marks after it, engraved. */
+  readonly fNumber: number;
+}
+
+export interface Wiggle {
+  readonly movement: 'tilt' | 'swing';
+  readonly far: string;
+  readonly near: string;
+  readonly rounds: readonly Round[];
+  /** Whether it comes to rest. */
+  readonly settles: boolean;
+  readonly words: readonly string[];
+}
+
+const MOST_ROUNDS = 12;
+/** Good enough for a scale without engraving. */
+const LANDED_DEG = 0.05;
+
+/**
+ * Focus on the far mark, lean until the near one is crisp, and again: what a hand without scales
+ * does. The bed stays where it was while leaning. Null where fewer than two marks part in depth.
+ */
+export function wiggleFor(answer: FocusAnswer): Wiggle | null {
+  const { solved, setup: s, station } = answer;
+  const tilt = Math.abs(solved.lens.tiltDeg) >= Math.abs(solved.lens.swingDeg);
+  const marks = answer.marks.sharp
+    .map((each) => ({ each, depth: each.mark.infinite ? Infinity : each.at[2] }))
+    .sort((a, b) => a.depth - b.depth);
+  const [near, far] = [marks[0], marks.at(-1)];
+  if (!near || !far || near.depth >= far.depth * 0.999) return null;
+  const f = s.focalLengthMm;
+  const held = tilt ? solved.lens.swingDeg : solved.lens.tiltDeg;
+  const axisAt = (lean: number): Vec3 =>
+    lensAxis(tilt ? { tiltDeg: lean, swingDeg: held } : { tiltDeg: held, swingDeg: lean });
+  const front = station.movement_limits.moves === 'front';
+  const [ox, oy] = front ? [station.movements.shift_mm, station.movements.rise_mm] : [0, 0];
+  /** f (v/q − 1): zero where the mark is crisp. */
+  const miss = ({ each }: (typeof marks)[number], lean: number, v: number): number => {
+    const a = axisAt(lean);
+    const [x, y, z] = each.at;
+    if (each.mark.infinite) return (v * (x * a[0] + y * a[1] + z * a[2])) / z - f;
+    const [px, py, pz] = [x - ox, y - oy, z - v];
+    return (v * (px * a[0] + py * a[1] + pz * a[2] - f)) / pz - f;
+  };
+  const root = (of: (t: number) => number, low: number, high: number): number | null => {
+    let [a, b] = [low, high];
+    const atA = of(a);
+    if (atA * of(b) > 0) return null;
+    for (let i = 0; i < 80; i++) {
+      const middle = (a + b) / 2;
+      if (of(middle) * atA > 0) a = middle;
+      else b = middle;
+    }
+    return (a + b) / 2;
+  };
+  let lean = 0;
+  let settles = false;
+  const rounds: Round[] = [];
+  for (let i = 0; i < MOST_ROUNDS; i++) {
+    const v = root((t) => miss(far, lean, t), 0.7 * f, 4 * f);
+    if (v === null) break;
+    const next = nearestRoot((t) => miss(near, t, v), lean, root);
+    if (next === null) break;
+    const moved = Math.abs(next - lean);
+    lean = next;
+    const worst = Math.max(Math.abs(miss(far, lean, v)), Math.abs(miss(near, lean, v)));
+    rounds.push({ leanDeg: lean, fNumber: worst / s.cocMm / s.combined });
+    if (moved < LANDED_DEG) {
+      settles = true;
+      break;
+    }
+    if (rounds.at(-1)!.fNumber <= station.lens.f_min && moved < 0.5) {
+      settles = true;
+      break;
+    }
+  }
+  const movement = tilt ? 'tilt' : 'swing';
+  const names = { far: nameOf(far.each), near: nameOf(near.each) };
+  return {
+    movement,
+    ...names,
+    rounds,
+    settles,
+    words: wordsFor(
+      movement,
+      names,
+      rounds,
+      settles,
+      tilt ? solved.lens.tiltDeg : solved.lens.swingDeg,
+    ),
+  };
+}
+
+/** The root nearest to where the lean stands. */
+function nearestRoot(
+  of: (t: number) => number,
+  from: number,
+  root: (of: (t: number) => number, low: number, high: number) => number | null,
+): number | null {
+  for (const reach of [2, 5, 10, 20, 40, 60]) {
+    const found = [root(of, from, from + reach), root(of, from - reach, from)].filter(
+      (each) => each !== null,
+    );
+    if (found.length > 0) {
+      return found.sort((a, b) => Math.abs(a - from) - Math.abs(b - from))[0]!;
+    }
+  }
+  return null;
+}
+
+function wordsFor(
+  movement: 'tilt' | 'swing',
+  { far, near }: { far: string; near: string },
+  rounds: readonly Round[],
+  settles: boolean,
+  target: number,
+): string[] {
+  const way =
+    movement === 'tilt'
+      ? target > 0
+        ? 'forward'
+        : 'back'
+      : target > 0
+        ? 'to the right'
+        : 'to the left';
+  const last = rounds.at(-1);
+  return [
+    `Set a first ${movement} ${way}; ${degrees(Math.abs(target) / 2)} is a good start.`,
+    `Focus on ${far}.`,
+    `Leave the focus; ${movement} until ${near} is crisp.`,
+    settles && last
+      ? `Repeat. From a straight lens ${rounds.length} ${rounds.length === 1 ? 'round lands' : 'rounds land'} at ${degrees(last.leanDeg)}.`
+      : 'Here it does not come to rest: each round swings further. Set the lean from the figures and only focus.',
+  ];
+}
