@@ -27,6 +27,7 @@ import marsh from '../demo/5-salt-marsh.json' with { type: 'json' };
 import quay from '../demo/6-customs-house-quay.json' with { type: 'json' };
 import ropemakers from '../demo/7-three-ropemakers.json' with { type: 'json' };
 import beetle from '../demo/8-beetle-on-a-leaf.json' with { type: 'json' };
+import wall from '../demo/9-ropewalk-wall.json' with { type: 'json' };
 import kit from '../demo-kit/kit.json' with { type: 'json' };
 import plans from '../demo-kit/rigs.json' with { type: 'json' };
 import type { Database } from './database.js';
@@ -50,6 +51,7 @@ const STATIONS: readonly (readonly [unknown, string])[] = [
   [quay, 'Shift 24 on the small body'],
   [ropemakers, 'Tele view 360 on the field camera'],
   [beetle, 'Macro 100 on the tilt adapter'],
+  [wall, 'Macro tilt 110 on medium format'],
 ];
 
 function sound<T>(

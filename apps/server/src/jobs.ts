@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { and, asc, count, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { Router } from 'express';
 import * as z from 'zod';
-import type { Station } from '@gangway/station';
+import { criterionSchema, type Station } from '@gangway/station';
 import type { Database } from './database.js';
 import { accept, notFound } from './problems.js';
 import { jobs, revisions, stations } from './tables.js';
@@ -20,7 +20,11 @@ export const nameSchema = z
 export const idSchema = z.uuid({ error: 'must be a UUID' });
 
 const created = z.object({ id: idSchema.optional(), name: nameSchema });
-const changed = z.object({ name: nameSchema.optional(), archived: z.boolean().optional() });
+const changed = z.object({
+  name: nameSchema.optional(),
+  archived: z.boolean().optional(),
+  criterion: criterionSchema.nullable().optional(),
+});
 
 type JobRow = typeof jobs.$inferSelect;
 
@@ -30,6 +34,7 @@ const shown = (job: JobRow) => ({
   createdAt: job.createdAt,
   updatedAt: job.updatedAt,
   archived: job.archivedAt !== null,
+  criterion: job.criterion,
 });
 
 export async function findJob(db: Database, id: string): Promise<JobRow> {
@@ -76,11 +81,12 @@ export function jobRoutes(db: Database): Router {
 
   router.patch('/:id', async (request, response) => {
     const id = accept(idSchema, request.params.id);
-    const { name, archived } = accept(changed, request.body);
+    const { name, archived, criterion } = accept(changed, request.body);
     const [job] = await db
       .update(jobs)
       .set({
         ...(name === undefined ? {} : { name }),
+        ...(criterion === undefined ? {} : { criterion: criterion as Station['criterion'] | null }),
         ...(archived === undefined ? {} : { archivedAt: archived ? sql`now()` : null }),
         updatedAt: sql`now()`,
       })
@@ -102,7 +108,7 @@ export function jobRoutes(db: Database): Router {
       const name = copyName(source.name, new Set(names.map((row) => row.name)));
       const inserted = await tx
         .insert(jobs)
-        .values({ id: newId, name })
+        .values({ id: newId, name, criterion: source.criterion })
         .onConflictDoNothing()
         .returning({ id: jobs.id });
       if (inserted.length > 0) await copyStations(tx, id, newId);

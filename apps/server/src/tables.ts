@@ -18,6 +18,8 @@ export const jobs = pgTable('jobs', {
   createdAt: moment('created_at').notNull().defaultNow(),
   updatedAt: moment('updated_at').notNull().defaultNow(),
   archivedAt: moment('archived_at'),
+  /** What counts as sharp in stations begun in this job; null: the usual. */
+  criterion: jsonb('criterion').$type<Station['criterion']>(),
 });
 
 export const stations = pgTable(

@@ -5,6 +5,8 @@ import {
   convergenceDeg,
   correctionStretch,
   degrees,
+  lensAxis,
+  project,
   radians,
   sensorBasis,
   stretchAt,
@@ -175,6 +177,49 @@ describe('against a vision library', () => {
         expect(span((p) => p.x) / span((p) => p.y) / ours).toBeCloseTo(1, 3);
       }),
       { numRuns: 60 },
+    );
+  });
+});
+
+describe('a leaned lens before its sensor', () => {
+  it('projects as the library’s tilted sensor does', () => {
+    const angle = fc.double({ min: -25, max: 25, noNaN: true });
+    const place = fc.tuple(
+      fc.double({ min: -0.5, max: 0.5, noNaN: true }),
+      fc.double({ min: -0.5, max: 0.5, noNaN: true }),
+    );
+    fc.assert(
+      fc.property(angle, angle, place, (tiltDeg, swingDeg, [px, py]) => {
+        const v = 90;
+        const axis = lensAxis({ tiltDeg, swingDeg });
+        const P: [number, number, number] = [px * 1000, py * 1000, 1000];
+        const ours = project(P, v);
+        // The library measures from where the lens's axis meets the sensor, along the axis.
+        const along = v / axis[2];
+        const middle = { x: along * axis[0], y: along * axis[1] };
+        const { right, up, normal } = sensorBasis(-tiltDeg, swingDeg);
+        const inner = (a: readonly number[]): number => a[0]! * P[0] + a[1]! * P[1] + a[2]! * P[2];
+        fc.pre(inner(normal) > 100);
+        const object = cv.matFromArray(1, 1, cv.CV_64FC3, [
+          inner(right),
+          -inner(up),
+          inner(normal),
+        ]);
+        const zero = [matrix(3, 1, [0, 0, 0]), matrix(3, 1, [0, 0, 0])] as const;
+        const camera = matrix(3, 3, [along, 0, 0, 0, along, 0, 0, 0, 1]);
+        // Coefficients 13 and 14 are the sensor's tilt about x and y, radians; its y runs down.
+        const lean = matrix(14, 1, [
+          ...Array.from({ length: 12 }, () => 0),
+          radians(tiltDeg),
+          radians(-swingDeg),
+        ]);
+        const out = new cv.Mat();
+        cv.projectPoints(object, zero[0], zero[1], camera, lean, out, new cv.Mat(), 0);
+        expect(out.data64F[0]!).toBeCloseTo(ours.x - middle.x, 6);
+        expect(-out.data64F[1]!).toBeCloseTo(ours.y - middle.y, 6);
+        for (const each of [object, ...zero, camera, lean, out]) each.delete();
+      }),
+      { numRuns: 200 },
     );
   });
 });

@@ -2,7 +2,10 @@ import {
   airyDiameterUm,
   axisFromSensor,
   bellowsStops,
+  bestImageDistanceMm,
+  blurDiameterMm,
   circleOfConfusionMm,
+  combinedSpot,
   coneHalfAngleRad,
   degrees,
   depthOfField,
@@ -10,6 +13,8 @@ import {
   effectiveFNumber,
   engravedStops,
   falloffStops,
+  fNumberNeeded,
+  fNumberOfAiry,
   frameCovered,
   hingeDistanceMm,
   hyperfocalMm,
@@ -19,6 +24,11 @@ import {
   radians,
   ringClears,
   sensorBasis,
+  spreadWhereSchoolsMeetMm,
+  stackFrames,
+  stackStepMm,
+  stopForSpread,
+  stopForSpreadAndCoc,
   stopsBetween,
   stretchAt,
   throughMultipliers,
@@ -162,5 +172,63 @@ describe('by hand', () => {
   it('a straight lens at infinity has its plane of sharp focus at infinity', () => {
     expect(planeOfSharpFocus(90, [0, 0, 1], 90).distanceMm).toBe(Infinity);
     expect(radians(180)).toBeCloseTo(Math.PI, 15);
+  });
+});
+
+describe('the stop for a focus spread', () => {
+  it('N = √(375 Δ): 1 mm f/19.4, 2 mm f/27.4, 4 mm f/38.7 (Hansma 1996, from memory)', () => {
+    for (const [spread, stop] of [
+      [1, 19.4],
+      [2, 27.4],
+      [4, 38.7],
+    ] as const) {
+      expect(stopForSpread(spread)).toBeCloseTo(stop, 1);
+    }
+  });
+
+  it('is where blur and Airy disc of two marks make the smallest spot together', () => {
+    for (const spreadMm of [0.2, 1, 3]) {
+      const [f, v] = [300, 310];
+      const depth = v - spreadMm / 2;
+      const spot = (n: number): number =>
+        combinedSpot(1000 * blurDiameterMm(f, n, v, depth), airyDiameterUm((n * v) / f));
+      // Both are taken on the sensor, where the f-number that acts is N v/f.
+      let [low, high] = [2, 200];
+      for (let i = 0; i < 100; i++) {
+        const [a, b] = [low + (high - low) / 3, high - (high - low) / 3];
+        if (spot(a) < spot(b)) high = b;
+        else low = a;
+      }
+      expect((low * v) / f / stopForSpread(spreadMm)).toBeCloseTo(1, 1);
+    }
+  });
+
+  it('by circle of confusion is Δ/(2c), and the schools meet at Δ = 1500 c²', () => {
+    const c = 0.1;
+    const meet = spreadWhereSchoolsMeetMm(c);
+    expect(meet).toBeCloseTo(15, 9);
+    expect(stopForSpread(meet)).toBeCloseTo(stopForSpreadAndCoc(meet, c), 9);
+    expect(stopForSpread(meet / 2)).toBeGreaterThan(stopForSpreadAndCoc(meet / 2, c));
+  });
+
+  it('best focus between two marks is 2 q₁ q₂/(q₁ + q₂), where both need the same stop', () => {
+    const v = bestImageDistanceMm([152, 158, 155]);
+    expect(v).toBeCloseTo((2 * 152 * 158) / (152 + 158), 9);
+    const needs = (q: number): number => fNumberNeeded(150, v, q, 0.1);
+    expect(needs(152)).toBeCloseTo(needs(158), 9);
+    expect(needs(152)).toBeCloseTo((150 * 6) / (0.1 * (152 + 158)), 9);
+    // With one of them at infinity.
+    expect(bestImageDistanceMm([150, Infinity])).toBeCloseTo(300, 9);
+  });
+
+  it('a stack of ⌈Δ / (2 N c (1 − overlap))⌉ frames leaves no gap', () => {
+    expect(stackFrames(7.78, 8, 0.0288, 0.2)).toBe(Math.ceil(7.78 / stackStepMm(8, 0.0288, 0.2)));
+    expect(stackFrames(0, 8, 0.03, 0.2)).toBe(1);
+    expect(stackFrames(4.8, 8, 0.3, 0)).toBe(1);
+    expect(stackFrames(4.81, 8, 0.3, 0)).toBe(2);
+  });
+
+  it('an Airy disc of 10.66 µm is that of f/8', () => {
+    expect(fNumberOfAiry(airyDiameterUm(8))).toBeCloseTo(8, 12);
   });
 });

@@ -59,7 +59,8 @@ export function withClosestFocus(station: Station, distance_mm: number): Station
   return { ...station, lens: { ...lens, close_focus: { distance_mm, magnification } } };
 }
 
-export type RangeField = 'rise_mm' | 'shift_mm' | 'tilt_deg' | 'swing_deg';
+export type RangeField =
+  'rise_mm' | 'shift_mm' | 'tilt_deg' | 'swing_deg' | 'rear_tilt_deg' | 'rear_swing_deg';
 
 /** One end of a movement's range; the other end mirrors it until it is given too. */
 export function withRangeEnd(
@@ -72,6 +73,15 @@ export function withRangeEnd(
   const [least, most] = station.movement_limits[field] ?? [-Math.abs(amount), Math.abs(amount)];
   const range: [number, number] = end === 0 ? [value + 0, most] : [least, value];
   return { ...station, movement_limits: { ...station.movement_limits, [field]: range } };
+}
+
+/** What counts as sharp in a job, for a station begun in it; pixels need a back that tells them. */
+export function withJobCriterion(
+  station: Station,
+  criterion: Station['criterion'] | null | undefined,
+): Station {
+  const untold = criterion && 'pixels' in criterion && station.back.width_px === undefined;
+  return criterion && !untold ? { ...station, criterion } : station;
 }
 
 export type FocusWay = 'distance' | 'magnification' | 'image_distance';

@@ -1,6 +1,14 @@
 import { useRef, useState, type ChangeEvent } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { coverVerdict, readings, fixed, fStop, newStation, type Station } from '@gangway/station';
+import {
+  coverVerdict,
+  readings,
+  fixed,
+  fStop,
+  newStation,
+  withJobCriterion,
+  type Station,
+} from '@gangway/station';
 import { useImport } from '../files/use-import.js';
 import {
   sentence,
@@ -48,7 +56,11 @@ export function JobPage() {
     let n = 1;
     while (taken.has(`Station ${n}`)) n++;
     const id = crypto.randomUUID();
-    const made = await create({ jobId, id, document: newStation(`Station ${n}`) });
+    const made = await create({
+      jobId,
+      id,
+      document: withJobCriterion(newStation(`Station ${n}`), job.data?.criterion),
+    });
     if (made.error) notice([sentence(made.error)]);
     else await navigate(`/jobs/${jobId}/stations/${id}/view/rig`);
   };

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { newStation, withRig, type WholeRig } from '@gangway/station';
+import { newStation, withJobCriterion, withRig, type WholeRig } from '@gangway/station';
 import {
   sentence,
   useCreateJobMutation,
@@ -36,10 +36,10 @@ export function BeginStation({ rig, onClose }: { rig: WholeRig; onClose: () => v
       setChosen(jobId);
     }
     const id = crypto.randomUUID();
-    const document = {
-      ...withRig(newStation(name.trim() || 'Station 1'), rig),
-      back: rig.back,
-    };
+    const document = withJobCriterion(
+      { ...withRig(newStation(name.trim() || 'Station 1'), rig), back: rig.back },
+      jobs?.find((each) => each.id === jobId)?.criterion,
+    );
     const made = await createStation({ jobId, id, document });
     if (made.error) setFailed(sentence(made.error));
     else await navigate(`/jobs/${jobId}/stations/${id}/cover`);

@@ -7,6 +7,8 @@ export interface Job {
   createdAt: string;
   updatedAt: string;
   archived: boolean;
+  /** What counts as sharp in stations begun here; null: the usual. */
+  criterion: Station['criterion'] | null;
 }
 
 export interface ListedJob extends Job {
@@ -54,7 +56,10 @@ export const api = createApi({
       query: (body) => ({ url: 'jobs', method: 'POST', body }),
       invalidatesTags: ['Jobs'],
     }),
-    changeJob: build.mutation<Job, { id: string; name?: string; archived?: boolean }>({
+    changeJob: build.mutation<
+      Job,
+      { id: string; name?: string; archived?: boolean; criterion?: Station['criterion'] }
+    >({
       query: ({ id, ...body }) => ({ url: `jobs/${id}`, method: 'PATCH', body }),
       invalidatesTags: ['Jobs'],
     }),

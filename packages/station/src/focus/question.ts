@@ -97,7 +97,8 @@ export function questionOf(
               shiftMm: s.frame.shiftMm - s.pivot.x,
               riseMm: s.frame.riseMm - s.pivot.y,
             },
-            halfAngleRad: cover,
+            // A hair inside, so that what is found counts as covered.
+            halfAngleRad: cover - 1e-6,
           },
     start: { tilt: 0, swing: 0, magnification: startMagnification(station, s, sharp) },
   };

@@ -64,6 +64,8 @@ export interface Section {
   /** Where the plane of sharp focus crosses straight ahead; null past infinity. */
   readonly aheadM: number | null;
   readonly cocUm: number;
+  /** The widest stop, as it acts on the back. */
+  readonly widestFNumber: number;
 }
 
 /** Farther than this the plane is drawn as none, m. */
@@ -148,6 +150,7 @@ export function sectionOf(station: Station, kind: SectionKind): Section {
     leanDeg: side ? station.movements.tilt_deg : station.movements.swing_deg,
     aheadM: v * axis[2] - f > f * 4e-15 ? (v * f) / (v * axis[2] - f) / 1000 : null,
     cocUm: s.cocMm * s.factor * 1000,
+    widestFNumber: station.lens.f_min * s.combined * s.factor,
   };
 }
 

@@ -1,6 +1,7 @@
 import type { Mark, Solve, Station } from '../schema.js';
 import { solveOf } from './freedoms.js';
-import { solveStation } from './solve.js';
+import { standingOf, stateOf } from '../state.js';
+import { solveStation, type FocusAnswer } from './solve.js';
 
 /** A station with some settings changed. */
 export const withSet = (station: Station, change: Partial<Station>): Station => ({
@@ -8,10 +9,9 @@ export const withSet = (station: Station, change: Partial<Station>): Station => 
   ...change,
 });
 
-/** What a hand can set of a lean, degrees. */
-const LEAN_STEP = 1e-3;
-
-const rounded = (deg: number): number => Math.round(deg / LEAN_STEP) * LEAN_STEP;
+/** What a scale is set to of a lean: thousandths of a degree. */
+const settable = (deg: number, round: (value: number) => number): number =>
+  Number((round(deg * 1000) / 1000).toFixed(3)) + 0;
 
 /**
  * The station set for its marks, leans to a thousandth of a degree and the focus found again for
@@ -20,13 +20,25 @@ const rounded = (deg: number): number => Math.round(deg / LEAN_STEP) * LEAN_STEP
 export function solvedFor(station: Station): Station {
   const answer = solveStation(station);
   if (!answer) return station;
+  const nearest = settledAt(station, answer, Math.round);
+  // At an end of the mechanism or the circle the nearest thousandth may lie past it.
+  return answer.within && standingOf(stateOf(nearest)) === 'outside'
+    ? settledAt(station, answer, Math.trunc)
+    : nearest;
+}
+
+function settledAt(
+  station: Station,
+  answer: FocusAnswer,
+  round: (value: number) => number,
+): Station {
   const { lens, rear } = answer.solved;
-  const lean = (deg: number): readonly [number, number] => {
-    const value = Number(rounded(deg).toFixed(3)) + 0;
-    return [value, value];
-  };
   const back = answer.freedom.kind === 'rear';
   const moved = back ? rear : lens;
+  const lean = (deg: number): readonly [number, number] => {
+    const value = settable(deg, round);
+    return [value, value];
+  };
   const again = solveStation(
     { ...answer.station, aperture: station.aperture },
     {
@@ -45,7 +57,7 @@ export function solvedFor(station: Station): Station {
   // Turning degrees into radians and back leaves dust behind.
   const clean = Object.fromEntries(
     Object.entries(set.movements).map(([key, value]) =>
-      key.endsWith('_deg') ? [key, Number((value as number).toFixed(3)) + 0] : [key, value],
+      key.endsWith('_deg') ? [key, Number(value.toFixed(3)) + 0] : [key, value],
     ),
   ) as Station['movements'];
   return { ...set, movements: clean };

@@ -71,8 +71,9 @@ function solveOne(
   freedom: Freedom,
   anyCircle: boolean,
 ): FocusAnswer {
-  let answer = settled(station, marks, freedom, null);
-  if (anyCircle) return answer;
+  const free = settled(station, marks, freedom, null);
+  if (anyCircle) return free;
+  let answer = free;
   // A stop further down has a larger circle; it may take a round or two to find which.
   for (let round = 0; round < 4 && !clear(answer); round++) {
     const cover = usableHalfAngle(answer.station, answer.setup);
@@ -81,8 +82,14 @@ function solveOne(
     answer = next;
     if (same) break;
   }
-  return answer;
+  // Focusing closer than the marks makes the circle larger, but nobody's picture: where even a
+  // straight lens leaves a corner out, the frame has to be seen to first.
+  return !answer.held && free.held && !clear(upright(station, marks)) ? free : answer;
 }
+
+/** The same marks with nothing leaned, the circle left out of it. */
+const upright = (station: Station, marks: Sorted): FocusAnswer =>
+  settled(station, marks, { kind: 'front', tilt: [0, 0], swing: [0, 0], leanDeg: 90 }, null);
 
 const clear = ({ station, setup: s }: FocusAnswer): boolean => {
   const state = opticalState(station, s);

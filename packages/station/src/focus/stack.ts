@@ -74,11 +74,13 @@ export function tiltOrStack(station: Station): Effort[] {
       after,
     };
   };
+  const both = stacked('both', tilted);
   return [
     single('tilt', tilted, solvedFor(station)),
     single('straight', straight, straight.station),
     stacked('stack', straight),
-    stacked('both', tilted),
+    // Leaned, one frame may hold them already.
+    ...(both.frames > 1 ? [both] : []),
   ];
 }
 

@@ -35,7 +35,7 @@ export interface StopLine {
 export interface StopTable {
   readonly lines: readonly StopLine[];
   readonly sharpMarks: number;
-  /** Where blur and diffraction together are least, with the frame covered if it can be. */
+  /** Where blur and diffraction together are least, with all corners in the sharp core if they can be. */
   readonly best: StopLine | null;
   /** The widest that holds every mark; null when none does. */
   readonly widestHolding: StopLine | null;
@@ -67,7 +67,8 @@ export function stopTable(station: Station): StopTable {
   const lines = stops.map((fNumber) => lineAt(station, fNumber));
   const sharpMarks = (station.marks ?? []).filter(({ must }) => must === 'sharp').length;
   const covered = lines.filter(({ state }) => state !== 'outside' && state !== 'ring');
-  const usable = covered.length > 0 ? covered : lines;
+  const crisp = covered.filter(({ state }) => state === 'sharp');
+  const usable = crisp.length > 0 ? crisp : covered.length > 0 ? covered : lines;
   const best =
     sharpMarks === 0
       ? null
@@ -84,7 +85,7 @@ export function stopTable(station: Station): StopTable {
     widestHolding: sharpMarks === 0 ? null : widestHolding,
     beginsAt: lines.find(({ diffraction }) => diffraction !== 'hidden')?.fNumber ?? null,
     plainAt: lines.find(({ diffraction }) => diffraction === 'plain')?.fNumber ?? null,
-    why: whyBest(best, widestHolding, covered.length < lines.length && covered.length > 0),
+    why: whyBest(best, widestHolding, usable.length < lines.length),
   };
 }
 
@@ -124,7 +125,7 @@ function lineAt(given: Station, fNumber: number): StopLine {
 function whyBest(best: StopLine | null, holding: StopLine | null, byCircle: boolean): string {
   if (!best) return 'Add marks that must be sharp: then the best stop can be told.';
   const at = `${fStop(best.fNumber)} makes the smallest spot of the worst mark, ${fixed(best.spotUm!, 0)} µm: ${fixed(best.worstBlurUm!, 0)} µm of blur${best.worst ? ` at ${best.worst}` : ''} and an Airy disc of ${fixed(best.airyUm, 0)} µm.`;
-  const circle = byCircle ? ' Wider stops leave a corner outside the circle or the ring.' : '';
+  const circle = byCircle ? ' Wider stops leave a corner past the sharp core.' : '';
   if (!holding) return `${at} No stop of this lens holds every mark.${circle}`;
   return holding.fNumber > best.fNumber * 1.01
     ? `${at} Your standard of sharpness asks for ${fStop(holding.fNumber)}; from there on diffraction costs more than it holds.${circle}`

@@ -23,6 +23,8 @@ export interface Wiggle {
 const MOST_ROUNDS = 12;
 /** Good enough for a scale without engraving. */
 const LANDED_DEG = 0.05;
+/** The same once both marks hold wide open. */
+const NEARLY_DEG = 0.5;
 
 /**
  * Focus on the far mark, lean until the near one is crisp, and again: what a hand without scales
@@ -61,27 +63,28 @@ export function wiggleFor(answer: FocusAnswer): Wiggle | null {
     }
     return (a + b) / 2;
   };
-  let lean = 0;
-  let settles = false;
-  const rounds: Round[] = [];
-  for (let i = 0; i < MOST_ROUNDS; i++) {
-    const v = root((t) => miss(far, lean, t), 0.7 * f, 4 * f);
-    if (v === null) break;
-    const next = nearestRoot((t) => miss(near, t, v), lean, root);
-    if (next === null) break;
-    const moved = Math.abs(next - lean);
-    lean = next;
-    const worst = Math.max(Math.abs(miss(far, lean, v)), Math.abs(miss(near, lean, v)));
-    rounds.push({ leanDeg: lean, fNumber: worst / s.cocMm / s.combined });
-    if (moved < LANDED_DEG) {
-      settles = true;
-      break;
+  const target = tilt ? solved.lens.tiltDeg : solved.lens.swingDeg;
+  const from = (start: number): { rounds: Round[]; settles: boolean } => {
+    const rounds: Round[] = [];
+    let lean = start;
+    for (let i = 0; i < MOST_ROUNDS; i++) {
+      const v = root((t) => miss(far, lean, t), 0.7 * f, 4 * f);
+      const next = v === null ? null : nearestRoot((t) => miss(near, t, v), lean, root);
+      if (v === null || next === null) return { rounds, settles: false };
+      const moved = Math.abs(next - lean);
+      lean = next;
+      const worst = Math.max(Math.abs(miss(far, lean, v)), Math.abs(miss(near, lean, v)));
+      const fNumber = worst / s.cocMm / s.combined;
+      rounds.push({ leanDeg: lean, fNumber });
+      if (moved < LANDED_DEG || (fNumber <= station.lens.f_min && moved < NEARLY_DEG)) {
+        return { rounds, settles: true };
+      }
     }
-    if (rounds.at(-1)!.fNumber <= station.lens.f_min && moved < 0.5) {
-      settles = true;
-      break;
-    }
-  }
+    return { rounds, settles: false };
+  };
+  // From a straight lens the near mark may not come in at all; a first lean by eye helps then.
+  const starts = [0, target / 2, 0.8 * target].map((start) => ({ start, ...from(start) }));
+  const { start, rounds, settles } = starts.find((each) => each.settles) ?? starts[0]!;
   const movement = tilt ? 'tilt' : 'swing';
   const names = { far: nameOf(far.each), near: nameOf(near.each) };
   return {
@@ -89,13 +92,7 @@ export function wiggleFor(answer: FocusAnswer): Wiggle | null {
     ...names,
     rounds,
     settles,
-    words: wordsFor(
-      movement,
-      names,
-      rounds,
-      settles,
-      tilt ? solved.lens.tiltDeg : solved.lens.swingDeg,
-    ),
+    words: wordsFor(movement, names, rounds, settles ? start : target / 2, settles),
   };
 }
 
@@ -120,24 +117,27 @@ function wordsFor(
   movement: 'tilt' | 'swing',
   { far, near }: { far: string; near: string },
   rounds: readonly Round[],
+  start: number,
   settles: boolean,
-  target: number,
 ): string[] {
   const way =
     movement === 'tilt'
-      ? target > 0
+      ? start > 0
         ? 'forward'
         : 'back'
-      : target > 0
+      : start > 0
         ? 'to the right'
         : 'to the left';
   const last = rounds.at(-1);
+  const count = `${rounds.length} ${rounds.length === 1 ? 'round lands' : 'rounds land'}`;
   return [
-    `Set a first ${movement} ${way}; ${degrees(Math.abs(target) / 2)} is a good start.`,
+    Math.abs(start) < LANDED_DEG
+      ? `Begin with the lens straight.`
+      : `Set a first ${movement} ${way} of about ${degrees(Math.abs(start))}.`,
     `Focus on ${far}.`,
     `Leave the focus; ${movement} until ${near} is crisp.`,
     settles && last
-      ? `Repeat. From a straight lens ${rounds.length} ${rounds.length === 1 ? 'round lands' : 'rounds land'} at ${degrees(last.leanDeg)}.`
+      ? `Repeat from the focus on. ${count} at ${degrees(last.leanDeg)}.`
       : 'Here it does not come to rest: each round swings further. Set the lean from the figures and only focus.',
   ];
 }

@@ -5,6 +5,7 @@ import {
   fStop,
   instructionsFor,
   leansBack,
+  parseAngleDeg,
   readings,
   solvedFor,
   solveOf,
@@ -23,8 +24,10 @@ import { STANDING_TEXT } from '../../ui/standing.js';
 import { usePaced } from '../../ui/use-paced.js';
 import { WayList } from '../cover/way-list.js';
 import { Group, Line } from '../results.js';
+import { FigureField } from '../view/fields.js';
 import { useSiteEdit } from '../view/site-part.js';
 import { Why } from '../why.js';
+import { nearOrFar } from './section-view.js';
 import { useSolution } from './use-solution.js';
 
 /** The drawing keeps up with the hand; what is read beside it follows at this pace. */
@@ -134,6 +137,7 @@ export function Advice() {
         </details>
       )}
       <Freedoms station={present} />
+      {leansBack(present) && <BackFields station={present} />}
     </>
   );
 }
@@ -210,6 +214,42 @@ const MAY: readonly (readonly ['tilt' | 'swing', string])[] = [
   ['tilt', 'tilt'],
   ['swing', 'swing'],
 ];
+
+const BACK = [
+  ['rear_tilt_deg', 'Back tilts, top away'],
+  ['rear_swing_deg', 'Back swings right'],
+] as const;
+
+/** The back leaned by hand; what that does to the plane and to the lines is told apart. */
+function BackFields({ station }: { station: Station }) {
+  const units = useAppSelector((state) => state.preferences.units);
+  const { focus, perspective } = readings(station);
+  const { camera, movements } = station;
+  return (
+    <Group title="The back itself">
+      {BACK.map(([field, label]) => (
+        <FigureField
+          key={field}
+          label={label}
+          pointer={`/movements/${field}`}
+          unit="°"
+          parse={parseAngleDeg}
+          value={movements[field] ?? 0}
+          write={(now, value) => ({ ...now, movements: { ...now.movements, [field]: value } })}
+        />
+      ))}
+      <Line
+        name="Plane: hinge line from the lens"
+        figure={focus.hinge_mm === null ? 'none' : nearOrFar(focus.hinge_mm / 1000, units)}
+      />
+      <Line
+        name="Lines: the back points up"
+        figure={degrees(camera.pitch_deg + (movements.rear_tilt_deg ?? 0))}
+      />
+      <Line name="Lines: uprights converge" figure={degrees(perspective.convergence_deg)} />
+    </Group>
+  );
+}
 
 /** What may be leaned for it. */
 function Freedoms({ station }: { station: Station }) {

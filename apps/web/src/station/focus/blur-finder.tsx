@@ -52,8 +52,8 @@ export function BlurFinder() {
   );
   const holding = (readings(station).marks ?? []).filter(({ holds }) => holds).length;
   return (
-    <figure className="flex h-52 shrink-0 border-t border-rule">
-      <div ref={box} className="relative min-w-0 flex-1 overflow-hidden">
+    <figure className="flex shrink-0 border-rule max-lg:h-56 max-lg:border-t lg:w-60 lg:flex-col lg:border-l">
+      <div ref={box} className="relative min-h-0 min-w-0 flex-1 overflow-hidden">
         {width > 0 && (
           <>
             <Picture station={station} sheet={sheet} box={frameBox(sheet, drawing.frame)} />
@@ -75,7 +75,7 @@ export function BlurFinder() {
           </>
         )}
       </div>
-      <figcaption className="flex w-40 shrink-0 flex-col justify-end gap-1 p-3 text-[13px]">
+      <figcaption className="flex shrink-0 flex-col justify-end p-3 pt-1 text-[13px] max-lg:w-40">
         <p className="text-quiet">Blur is drawn to the scale of this picture.</p>
         <label className="flex flex-wrap items-baseline gap-x-1">
           Sharp is
@@ -145,8 +145,8 @@ function Picture({ station, sheet, box }: { station: Station; sheet: Sheet; box:
       h / 2 + frame.centre.y * perMm,
     );
     paintShapes(pen, finder.shapes, light, 1 / perMm);
-    const image = pen.getImageData(0, 0, w, h);
-    pen.putImageData(smeared(image, raster, perMm, TINTS[tint] ?? null, backCocUm(station)), 0, 0);
+    const steps = [pen.getImageData(0, 0, w, h), ...STEPS_PX.map((px) => softened(element, px))];
+    pen.putImageData(smeared(steps, raster, perMm, TINTS[tint] ?? null, backCocUm(station)), 0, 0);
   }, [raster, finder, frame, light, tint, station]);
   return (
     <canvas
@@ -175,14 +175,31 @@ const DISC = Array.from({ length: 20 }, (_, i) => {
   return [r * Math.cos(turn), r * Math.sin(turn)] as const;
 });
 
+/** Large discs are gathered from pictures softened a little beforehand, or they would show dots. */
+const STEPS_PX = [1.5, 4] as const;
+
+function softened(from: HTMLCanvasElement, px: number): ImageData {
+  const canvas = document.createElement('canvas');
+  canvas.width = from.width;
+  canvas.height = from.height;
+  const pen = canvas.getContext('2d', { willReadFrequently: true })!;
+  pen.filter = `blur(${px}px)`;
+  // Twice, so that the picture's edge does not fade.
+  pen.drawImage(from, 0, 0);
+  pen.globalCompositeOperation = 'destination-over';
+  pen.filter = 'none';
+  pen.drawImage(from, 0, 0);
+  return pen.getImageData(0, 0, from.width, from.height);
+}
+
 function smeared(
-  image: ImageData,
+  steps: readonly ImageData[],
   { width, height, blurUm }: { width: number; height: number; blurUm: Float32Array },
   perMm: number,
   tint: readonly [number, number, number] | null,
   cocUm: number,
 ): ImageData {
-  const { data, width: w, height: h } = image;
+  const { width: w, height: h } = steps[0]!;
   const out = new ImageData(w, h);
   for (let y = 0; y < h; y++) {
     for (let x = 0; x < w; x++) {
@@ -193,6 +210,7 @@ function smeared(
         ]!;
       const radius = ((blur / 1000) * perMm) / 2;
       const to = (y * w + x) * 4;
+      const { data } = steps[radius < 4 ? 0 : radius < 11 ? 1 : 2]!;
       let [r, g, b] = [0, 0, 0];
       if (radius < 0.6) {
         [r, g, b] = [data[to]!, data[to + 1]!, data[to + 2]!];

@@ -32,12 +32,14 @@ export function FocusStep() {
           <Choice label="Zoom on" options={ZOOMS} value={zoom} onChoose={setZoom} />
           <Follow />
         </div>
-        <div className="flex min-h-0 flex-1 flex-col">
-          {shown !== 'plan' && <SectionView kind="side" zoom={zoom} />}
-          {shown === 'both' && <div className="border-t border-rule" />}
-          {shown !== 'side' && <SectionView kind="plan" zoom={zoom} />}
+        <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
+          <div className="flex min-h-0 min-w-0 flex-1 flex-col max-lg:min-h-[26rem]">
+            {shown !== 'plan' && <SectionView kind="side" zoom={zoom} />}
+            {shown === 'both' && <div className="border-t border-rule" />}
+            {shown !== 'side' && <SectionView kind="plan" zoom={zoom} />}
+          </div>
+          <BlurFinder />
         </div>
-        <BlurFinder />
       </div>
       <aside
         aria-label="Focus"

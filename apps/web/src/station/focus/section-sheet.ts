@@ -27,12 +27,10 @@ const PAD = 34;
 const FLAT = 3;
 
 function sceneExtent(section: Section): Extent {
-  const seen = [
-    ...section.sensor,
-    ...section.marks.filter(({ infinite }) => !infinite).map(({ at }) => at),
-    ...section.outlines.flat(),
-    { x: 0, y: 0 },
-  ];
+  const marks = section.marks.filter(({ infinite }) => !infinite).map(({ at }) => at);
+  // What is marked is what is looked at; without marks, everything that stands there.
+  const things = marks.length > 0 ? marks : section.outlines.flat();
+  const seen = [...section.sensor, ...things, { x: 0, y: 0 }];
   const reach = Math.max(0, ...seen.map(({ x }) => x));
   // With nothing in front, as far as the plane of sharp focus.
   const right = reach > 0.02 ? reach : Math.min(section.aheadM ?? 30, 30) * 1.2;
@@ -43,17 +41,21 @@ function sceneExtent(section: Section): Extent {
     low: Math.min(...seen.map(({ y }) => y)),
     high: Math.max(...seen.map(({ y }) => y)),
   };
-  const { hinge } = section;
-  if (hinge && Math.abs(hinge.y) < 0.45 * (extent.right - extent.left)) {
+  const across = extent.right - extent.left;
+  const { hinge, groundM } = section;
+  if (hinge && Math.abs(hinge.y) < 0.6 * across) {
     extent.low = Math.min(extent.low, hinge.y);
     extent.high = Math.max(extent.high, hinge.y);
   }
-  const room = 0.05 * (extent.right - extent.left);
+  if (groundM !== null && groundM > extent.low - 0.15 * across) {
+    extent.low = Math.min(extent.low, groundM);
+  }
+  const room = 0.07 * across;
   return {
     left: extent.left - room,
-    right: extent.right + room,
-    low: extent.low - room / 2,
-    high: extent.high + room / 2,
+    right: extent.right + 1.6 * room,
+    low: extent.low - room,
+    high: extent.high + room,
   };
 }
 
@@ -134,3 +136,33 @@ export function ends(
 /** Where a line crosses a distance ahead. */
 export const heightAt = ({ nx, ny, k }: Line, x: number): number | null =>
   Math.abs(ny) < 1e-12 * Math.abs(nx) ? null : (k - nx * x) / ny;
+
+interface Named {
+  readonly x: number;
+  readonly y: number;
+  readonly chars: number;
+}
+
+const LINE_PX = 34;
+const CHAR_PX = 6.6;
+
+/** How far the name of each mark is raised, px, so that no two lie over each other. */
+export function raisedNames(names: readonly Named[]): number[] {
+  const placed: { left: number; right: number; y: number }[] = [];
+  const order = names.map((_, i) => i).sort((a, b) => names[b]!.y - names[a]!.y);
+  const raised = names.map(() => 0);
+  for (const i of order) {
+    const { x, y, chars } = names[i]!;
+    const half = (chars * CHAR_PX) / 2;
+    const free = (up: number): boolean =>
+      placed.every(
+        (other) =>
+          x + half < other.left || x - half > other.right || Math.abs(y - up - other.y) >= LINE_PX,
+      );
+    let up = 0;
+    while (!free(up) && up < 6 * LINE_PX) up += LINE_PX / 2;
+    raised[i] = up;
+    placed.push({ left: x - half, right: x + half, y: y - up });
+  }
+  return raised;
+}

@@ -25,6 +25,7 @@ import {
   along,
   ends,
   heightAt,
+  raisedNames,
   sectionSheet,
   type SectionSheet,
   type Zoom,
@@ -113,6 +114,12 @@ function Drawn(props: DrawnProps) {
   const reach = Math.max(1e-3, sheet.right - sheet.left);
   const like = plane ? along(plane) : undefined;
   const shared = { scale: sheet.scaleX, scaleUp: sheet.scaleY, onHold };
+  const raised = raisedNames(
+    section.marks.map((mark) => {
+      const { x, y } = markAt(mark, sheet, width);
+      return { x, y, chars: Math.max(mark.label.length, needsWords(mark, section).length) };
+    }),
+  );
   return (
     <>
       {groundM !== null && zoom === 'scene' && (
@@ -149,8 +156,12 @@ function Drawn(props: DrawnProps) {
       <HingeMark {...{ section, sheet, units, width, height, shared, station }} />
       <Camera {...{ section, sheet, shared, zoom }} />
       {zoom === 'scene' &&
-        section.marks.map((mark) => (
-          <Mark key={mark.index} {...{ mark, section, sheet, units, shared, width }} />
+        section.marks.map((mark, i) => (
+          <Mark
+            key={mark.index}
+            {...{ mark, section, sheet, units, shared, width }}
+            raised={raised[i]!}
+          />
         ))}
       {hinge === null && limits[0] && (
         <LimitNames {...{ section, sheet, station, width, height }} />
@@ -238,22 +249,40 @@ function LimitNames({
   if (!inside(near) || !inside(far)) return null;
   const nearAbove = near < far;
   const [up, down] = nearAbove ? [near, far] : [far, near];
+  const thin = Math.abs(up - down) < THIN_PX;
   return (
-    <g aria-hidden className="fill-within text-[12px]">
-      <text x={width - 12} y={up - 8} textAnchor="end" className="halo">
-        {nearAbove ? 'near' : 'far'} limit at {stop}
-      </text>
-      <text x={width - 12} y={down + 17} textAnchor="end" className="halo">
-        {nearAbove ? 'far' : 'near'} limit at {stop}
-      </text>
+    <g aria-hidden className="text-within">
+      {thin ? (
+        <text x={width - 12} y={down + 18} textAnchor="end" className="halo" fill="currentColor">
+          near and far limit at {stop}
+        </text>
+      ) : (
+        <>
+          <text x={width - 12} y={up - 8} textAnchor="end" className="halo" fill="currentColor">
+            {nearAbove ? 'near' : 'far'} limit at {stop}
+          </text>
+          <text x={width - 12} y={down + 17} textAnchor="end" className="halo" fill="currentColor">
+            {nearAbove ? 'far' : 'near'} limit at {stop}
+          </text>
+        </>
+      )}
       {inside(middle) && Math.abs(up - down) > 46 && (
-        <text x={width - 12} y={middle - 5} textAnchor="end" className="halo font-semibold">
+        <text
+          x={width - 12}
+          y={middle - 5}
+          textAnchor="end"
+          className="halo font-semibold"
+          fill="currentColor"
+        >
           plane of sharp focus
         </text>
       )}
     </g>
   );
 }
+
+/** Limits nearer to each other than this share one name. */
+const THIN_PX = 28;
 
 /** The three planes that share one line, drawn when the camera is looked at. */
 function Meeting({
@@ -392,12 +421,12 @@ function HingeMark({
     const edge = down ? height - 14 : 34;
     const ax = Math.min(width - 20, Math.max(20, lens.x));
     return (
-      <g className="fill-within">
+      <g className="text-within" fill="currentColor">
         <path
           d={down ? `M${ax},${edge + 8}l-6,-10h12z` : `M${ax},${edge - 8}l-6,10h12z`}
           aria-hidden
         />
-        <text x={ax + 12} y={edge + 4} className="halo">
+        <text x={ax + 12} y={edge + 4} className="halo" fill="currentColor">
           {words}, off the sheet
         </text>
       </g>
@@ -425,7 +454,7 @@ function HingeMark({
         <circle cx={x} cy={y} r={16} fill="transparent" />
         <circle cx={x} cy={y} r={6} className="fill-within stroke-paper" strokeWidth={1.5} />
       </SiteHandle>
-      <text x={x + 12} y={y + 20} className="halo fill-within" aria-hidden>
+      <text x={x + 12} y={y + 20} className="halo text-within" fill="currentColor" aria-hidden>
         {words}
       </text>
     </>
@@ -527,9 +556,29 @@ function Camera({
 const SMEAR_PX = 0.55;
 const MOST_SMEAR_PX = 9;
 
+/** A mark at infinity stands at the right edge, in its direction. */
+function markAt(
+  { infinite, at }: SectionMark,
+  sheet: SectionSheet,
+  width: number,
+): { x: number; y: number } {
+  return infinite
+    ? {
+        x: width - EDGE_PX,
+        y: sheet.y((at.y / at.x) * (sheet.right - EDGE_PX / sheet.scaleX)),
+      }
+    : { x: sheet.x(at.x), y: sheet.y(at.y) };
+}
+
+const EDGE_PX = 30;
+
 /** What a mark asks for, in the few words there is room for. */
-function needsWords({ must, holds, blurUm, neededFNumber: n }: SectionMark): string {
+function needsWords(
+  { must, holds, blurUm, neededFNumber: n }: SectionMark,
+  { widestFNumber }: Section,
+): string {
   if (blurUm === null || n === null) return 'no focus';
+  if (must === 'sharp' && n <= widestFNumber) return 'sharp wide open';
   if (must === 'sharp') return `needs f/${fixed(n, n < 10 ? 1 : 0)}${holds ? '' : ', soft'}`;
   return `${must === 'soft' ? 'soft, ' : ''}${fixed(blurUm, 0)} µm`;
 }
@@ -542,8 +591,10 @@ function Mark({
   units,
   shared,
   width,
+  raised,
 }: {
   mark: SectionMark;
+  raised: number;
   section: Section;
   sheet: SectionSheet;
   units: Units;
@@ -551,14 +602,11 @@ function Mark({
   width: number;
 }) {
   const id = useId();
-  const x = mark.infinite ? width - 26 : sheet.x(mark.at.x);
-  const y = mark.infinite
-    ? sheet.y((mark.at.y / mark.at.x) * (sheet.right - 26 / sheet.scaleX))
-    : sheet.y(mark.at.y);
+  const { x, y } = markAt(mark, sheet, width);
   const times = mark.blurUm === null ? Infinity : mark.blurUm / section.cocUm;
   const smear = Math.min(MOST_SMEAR_PX, SMEAR_PX * Math.max(0, times - 0.4));
   const tone = mark.must === 'free' ? 'text-quiet' : mark.holds ? 'text-within' : 'text-outside';
-  const needs = needsWords(mark);
+  const needs = needsWords(mark, section);
   return (
     <g className={tone}>
       {mark.plane && mark.must === 'sharp' && !mark.infinite && (
@@ -604,7 +652,7 @@ function Mark({
           <circle cx={x} cy={y} r={8} fill="none" stroke="currentColor" strokeWidth={0.75} />
         )}
       </SiteHandle>
-      <g aria-hidden transform={`translate(${Math.min(x, width - 60)} ${y})`}>
+      <g aria-hidden transform={`translate(${Math.min(x, width - 60)} ${y - raised})`}>
         <text y={-30} textAnchor="middle" className="halo fill-ink font-semibold">
           {mark.label}
         </text>

@@ -29,7 +29,7 @@ export function SoftPage() {
     thicknessMm === null ? 'no end' : nearOrFar(thicknessMm / 1000, units);
   return (
     <>
-      <div className="flex min-h-0 flex-1 flex-col">
+      <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
         <div className="min-h-0 flex-1 overflow-y-auto bg-paper px-5 py-4">
           <h1 className="text-[18px] font-semibold">Soft on purpose</h1>
           <p className="max-w-[72ch] pb-3 text-quiet">

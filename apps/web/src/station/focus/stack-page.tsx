@@ -78,7 +78,7 @@ export function StackPage() {
                   <td className="figure">{each.leanDeg < 0.05 ? '—' : degrees(each.leanDeg)}</td>
                   <td className="figure">{each.stepMm === null ? '—' : fixed(each.stepMm, 2)}</td>
                   <td className="figure">{each.railMm === null ? '—' : fixed(each.railMm, 1)}</td>
-                  <td className="figure">{minutes(each.seconds)}</td>
+                  <td className="figure whitespace-nowrap">{minutes(each.seconds)}</td>
                   <td
                     className={`figure ${each.holds && each.spotUm === least ? 'text-within' : ''}`}
                   >

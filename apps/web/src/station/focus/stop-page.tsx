@@ -41,7 +41,8 @@ export function StopPage() {
       title={best ? `${fStop(best.fNumber)} serves these marks best` : 'Which stop'}
       about={
         <>
-          {table.why} <Why reason="bestStop" of="the best stop" />
+          {table.why} What the lens itself loses wide open is not in it.{' '}
+          <Why reason="bestStop" of="the best stop" />
         </>
       }
     >
@@ -128,7 +129,7 @@ function SpotChart({ station, table }: { station: Station; table: StopTable }) {
   const options = useMemo((): ChartOptions<'line'> => {
     const colour = colourOf(light);
     const text = { color: colour('--quiet'), font: { family: 'Archivo Variable', size: 12 } };
-    const most = Math.max(cocUm * 3, (best?.spotUm ?? 0) * 3);
+    const most = 10 * Math.ceil(Math.max(cocUm, best?.spotUm ?? 0) * 0.3);
     return {
       animation: false,
       responsive: true,

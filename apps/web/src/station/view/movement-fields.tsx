@@ -12,6 +12,8 @@ const RANGES: readonly (readonly [RangeField, string, string, string])[] = [
   ['shift_mm', 'Shift left', 'Shift right', 'mm'],
   ['tilt_deg', 'Tilt back', 'Tilt forward', '°'],
   ['swing_deg', 'Swing left', 'Swing right', '°'],
+  ['rear_tilt_deg', 'Back tilts forward', 'Back tilts back', '°'],
+  ['rear_swing_deg', 'Back swings left', 'Back swings right', '°'],
 ];
 
 /** An end of a range as an amount in its own direction; negative when it lies past zero. */
@@ -75,7 +77,9 @@ export function MovementFields() {
           clear={(station) => without(station, field)}
         />
       ))}
-      <p className="text-[13px] text-quiet">Empty means the mechanism sets no limit.</p>
+      <p className="text-[13px] text-quiet">
+        Empty means the mechanism sets no limit; for the back, that it does not lean.
+      </p>
     </Section>
   );
 }

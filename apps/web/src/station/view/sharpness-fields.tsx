@@ -1,3 +1,8 @@
+import { Button } from '../../ui/button.js';
+import { useNotice } from '../../ui/notices.js';
+import { sentence, useChangeJobMutation, useJobQuery } from '../../store/api.js';
+import { selectOpen } from '../../store/selectors.js';
+import { useAppSelector } from '../../store/store.js';
 import { criterionWay, withCriterionWay, type CriterionWay, type Station } from '@gangway/station';
 import { ChoiceField, FigureField, parseNumber, Section, useStation } from './fields.js';
 
@@ -66,6 +71,27 @@ export function SharpnessFields() {
           />
         </>
       )}
+      <KeepForJob criterion={criterion} />
     </Section>
+  );
+}
+
+/** Stations begun in this job later start with the same standard. */
+function KeepForJob({ criterion }: { criterion: Station['criterion'] }) {
+  const jobId = useAppSelector((state) => selectOpen(state).jobId);
+  const { data: job } = useJobQuery(jobId);
+  const [change] = useChangeJobMutation();
+  const notice = useNotice();
+  const kept = job !== undefined && JSON.stringify(job.criterion) === JSON.stringify(criterion);
+  const keep = async (): Promise<void> => {
+    const { error } = await change({ id: jobId, criterion });
+    if (error) notice([sentence(error)]);
+  };
+  return kept ? (
+    <p className="text-[13px] text-quiet">New stations of this job begin with it.</p>
+  ) : (
+    <Button onClick={() => void keep()} disabled={job === undefined}>
+      Keep for this job
+    </Button>
   );
 }
