@@ -43,6 +43,20 @@ for (const light of ['daylight', 'darkcloth']) {
       await expect(page.getByText(shown)).toBeVisible();
       await check();
     }
+    const bench = await freshStation(undefined, demo('2-glassblower-bench'));
+    for (const [path, shown] of [
+      ['focus', 'The scales stand so.'],
+      ['focus/stop', 'Diffraction on this back'],
+      ['focus/soft', 'Looks to begin from'],
+      ['focus/stack', 'One frame, leaned'],
+      ['focus/bed', 'Two readings are wanted: the nearest thing and the farthest.'],
+      ['focus/close', 'Focal length that acts'],
+      ['focus/held-off', 'A hand must hold the gap to'],
+    ] as const) {
+      await page.goto(`${bench.station}/${path}`);
+      await expect(page.getByText(shown)).toBeVisible();
+      await check();
+    }
     await page.goto(job);
     await expect(page.getByRole('listitem')).toHaveCount(1);
     await check();
@@ -78,6 +92,13 @@ test('on a phone nothing is wider than the screen and the scales are there', asy
       'view/rig',
       'cover/limits',
       'cover/turn-in',
+      'focus',
+      'focus/stop',
+      'focus/soft',
+      'focus/stack',
+      'focus/bed',
+      'focus/close',
+      'focus/held-off',
       'cover/software',
       'cover/variants',
     ].map((path) => `${station}/${path}`),

@@ -3,6 +3,7 @@ import type { Mark, Station } from '../schema.js';
 import { reportMarks } from '../marks.js';
 import { setup } from '../setup.js';
 import { freedomsOf } from './freedoms.js';
+import { settled } from './set.js';
 import { solveStation } from './solve.js';
 import type { FocusOption } from './ways.js';
 
@@ -41,6 +42,7 @@ function isolated(station: Station): FocusOption | null {
   const first = marks.findIndex(({ must }) => must === 'sharp');
   const asked: Station = wide({
     ...station,
+    movements: { ...station.movements, tilt_deg: 0, swing_deg: 0 },
     marks: marks.map((mark, i): Mark => ({ ...mark, must: i === first ? 'sharp' : 'soft' })),
   });
   const found = solveStation(asked);
@@ -49,7 +51,7 @@ function isolated(station: Station): FocusOption | null {
     id: 'one',
     title: `Only ${marks[first]!.label || 'the first mark'}`,
     detail: `${leanWords(found.station)}, ${fStop(found.station.aperture)}${blurWords(found.station)}`,
-    after: found.station,
+    after: settled(found.station, found),
   };
 }
 
@@ -93,7 +95,7 @@ function leaned(
     anyCircle: true,
   });
   if (!found) return null;
-  const after: Station = { ...found.station, marks: station.marks! };
+  const after: Station = { ...settled(found.station, found), marks: station.marks! };
   return {
     ...named,
     detail: `${leanWords(after)}, ${fStop(after.aperture)}, focused on ${sharp.label || 'the first mark'}${found.within ? '' : '; a corner leaves the circle'}`,

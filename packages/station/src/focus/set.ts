@@ -19,7 +19,11 @@ const settable = (deg: number, round: (value: number) => number): number =>
  */
 export function solvedFor(station: Station): Station {
   const answer = solveStation(station);
-  if (!answer) return station;
+  return answer ? settled(station, answer) : station;
+}
+
+/** A station set as an answer has it, to what its scales can be set to. */
+export function settled(station: Station, answer: FocusAnswer): Station {
   const nearest = settledAt(station, answer, Math.round);
   // At an end of the mechanism or the circle the nearest thousandth may lie past it.
   return answer.within && standingOf(stateOf(nearest)) === 'outside'

@@ -3,7 +3,7 @@ import type { Station } from '../schema.js';
 import { setup } from '../setup.js';
 import { STACK_OVERLAP } from './report.js';
 import { solveStation, type FocusAnswer } from './solve.js';
-import { solvedFor } from './set.js';
+import { settled } from './set.js';
 import { stopTable } from './stops.js';
 import { straightAnswer } from './straight.js';
 import { SECONDS_EACH, stackStop } from './ways.js';
@@ -49,7 +49,7 @@ export function tiltOrStack(station: Station): Effort[] {
     };
   };
   const stacked = (id: 'stack' | 'both', answer: FocusAnswer): Effort => {
-    const after = { ...answer.station, aperture: stackStop(station) };
+    const after = { ...settled(answer.station, answer), aperture: stackStop(station) };
     const s = setup(after);
     const overlap = station.stack?.overlap ?? STACK_OVERLAP;
     const [n, c] = [s.fNumber * s.factor, s.cocMm * s.factor];
@@ -76,8 +76,8 @@ export function tiltOrStack(station: Station): Effort[] {
   };
   const both = stacked('both', tilted);
   return [
-    single('tilt', tilted, solvedFor(station)),
-    single('straight', straight, straight.station),
+    single('tilt', tilted, settled(station, tilted)),
+    single('straight', straight, settled(straight.station, straight)),
     stacked('stack', straight),
     // Leaned, one frame may hold them already.
     ...(both.frames > 1 ? [both] : []),

@@ -5,6 +5,7 @@ import type { Station } from '../schema.js';
 import { setup } from '../setup.js';
 import { freedomsOf, leansBack, solveOf } from './freedoms.js';
 import { STACK_OVERLAP } from './report.js';
+import { settled } from './set.js';
 import { solveStation, type FocusAnswer } from './solve.js';
 import { straightAnswer } from './straight.js';
 
@@ -65,7 +66,7 @@ function straight(station: Station, answer: FocusAnswer): FocusOption | null {
     detail: found.held
       ? `${holdsWords(found)}${found.station.aperture > 16 ? '; past f/16 softer all over' : ''}`
       : holdsWords(found),
-    after: found.station,
+    after: settled(found.station, found),
   };
 }
 
@@ -73,7 +74,7 @@ function stack(station: Station, answer: FocusAnswer): FocusOption | null {
   const found = straightAnswer(station, answer);
   if (!found) return null;
   const fNumber = stackStop(station);
-  const after = { ...found.station, aperture: fNumber };
+  const after = { ...settled(found.station, found), aperture: fNumber };
   const s = setup(after);
   const frames = stackFrames(
     found.spreadMm,
@@ -111,7 +112,7 @@ function oneAxis(station: Station, answer: FocusAnswer): FocusOption[] {
         id: `${alone}-alone`,
         title: `${alone === 'tilt' ? 'Tilt' : 'Swing'} alone, ${leanOf(found)}`,
         detail: `${holdsWords(found)}${uncovered(found)}`,
-        after: found.station,
+        after: settled(found.station, found),
       }
     );
   };
@@ -136,7 +137,7 @@ function otherStandard(station: Station): FocusOption | null {
     id: 'other-standard',
     title: solve.rear ? 'Lean the lens instead' : 'Lean the back instead',
     detail: `${holdsWords(found)}; ${bends < 0.05 ? 'upright lines stay as they are' : `upright lines converge ${signed(after, 1)}°`}${solve.rear ? '' : ', the circle stays where it is'}${uncovered(found)}`,
-    after: { ...found.station, solve: { ...solve, rear: !solve.rear } },
+    after: { ...settled(found.station, found), solve: { ...solve, rear: !solve.rear } },
   };
 }
 
@@ -154,6 +155,6 @@ function joined(station: Station): FocusOption | null {
     id: 'joined',
     title: `${free.length === 1 ? `${free[0]!.label || 'The free mark'} joins` : `The ${free.length} free marks join`} in, ${leanOf(found)}`,
     detail: `${holdsWords(found)}${uncovered(found)}`,
-    after: found.station,
+    after: settled(found.station, found),
   };
 }

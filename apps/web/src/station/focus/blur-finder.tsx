@@ -280,9 +280,11 @@ function Marks({
           value={mark.x_m}
           valueText={`${mark.x_m} m right, ${mark.y_m} m high`}
           write={(from, dx, dy) => {
-            const place = mark.infinite
-              ? null
-              : onPlaneAhead(from, { x: at.x + dx, y: at.y + dy }, mark.z_m);
+            const held = finderOf(from).marks.find((each) => each.index === index)?.at;
+            const place =
+              mark.infinite || !held
+                ? null
+                : onPlaneAhead(from, { x: held.x + dx, y: held.y + dy }, mark.z_m);
             return place
               ? withMark(from, index, {
                   x_m: Number(place.x.toFixed(3)),

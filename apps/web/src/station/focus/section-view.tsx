@@ -368,9 +368,12 @@ function PlaneHandle({
           ? 'at or past infinity straight ahead'
           : `${fixed(section.aheadM, 3)} m straight ahead`
       }
-      write={(from, dx, dy) =>
-        focusedThrough(from, section.kind, { x: grip.x + dx, y: grip.y + dy }) ?? from
-      }
+      write={(from, dx, dy) => {
+        // From where the hand took hold; what is drawn now has moved already.
+        const plane = sectionOf(from, section.kind).plane;
+        const at = plane && gripOn(plane, sheet, width, height);
+        return (at && focusedThrough(from, section.kind, { x: at.x + dx, y: at.y + dy })) ?? from;
+      }}
     >
       <path
         d={`M${sheet.at(drawn[0])}L${sheet.at(drawn[1])}`}
@@ -449,7 +452,10 @@ function HingeMark({
         label={kind === 'side' ? 'Hinge line, from the side' : 'Hinge line, in the plan'}
         value={hingeMm}
         valueText={words}
-        write={(from, _dx, dy) => hingedAt(from, kind, notNone(hingeMm + dy * 1000, hingeMm))}
+        write={(from, _dx, dy) => {
+          const held = sectionOf(from, kind).hingeMm ?? hingeMm;
+          return hingedAt(from, kind, notNone(held + dy * 1000, held));
+        }}
       >
         <circle cx={x} cy={y} r={16} fill="transparent" />
         <circle cx={x} cy={y} r={6} className="fill-within stroke-paper" strokeWidth={1.5} />
@@ -464,6 +470,9 @@ function HingeMark({
 /** The hinge never passes through the lens: it stays on its side. */
 const notNone = (mm: number, like: number): number =>
   Math.sign(like) * Math.max(1, Math.sign(like) * mm);
+
+const leanOf = ({ movements }: Station, kind: SectionKind): number =>
+  kind === 'side' ? movements.tilt_deg : movements.swing_deg;
 
 /** On the sheet of a scene lens and sensor are at least so large, px from their middle. */
 const LEAST_HALF_PX = 20;
@@ -518,19 +527,14 @@ function Camera({
         label={kind === 'side' ? 'Lens, tilt' : 'Lens, swing'}
         value={leanDeg}
         valueText={words}
-        write={(from, dx, dy) => {
-          // Pixels at the lens's upper end under the hand; half a degree for each press of a key.
+        write={(from, dx) => {
+          // Pixels at the lens's upper end, under the hand.
           const turn = (Math.atan2(dx, half) * 180) / Math.PI;
-          return leanedTo(
-            from,
-            kind,
-            Number(
-              (leanDeg + forward * (Math.abs(dx) + Math.abs(dy) === 0.5 ? dx + dy : turn)).toFixed(
-                2,
-              ),
-            ),
-          );
+          return leanedTo(from, kind, Number((leanOf(from, kind) + forward * turn).toFixed(2)));
         }}
+        writeStep={(from, dx, dy) =>
+          leanedTo(from, kind, Number((leanOf(from, kind) + dx + dy).toFixed(2)))
+        }
       >
         <path
           d={`M${x0 - ux},${y0 - uy}L${x0 + ux},${y0 + uy}`}

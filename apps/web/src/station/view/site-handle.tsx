@@ -26,6 +26,8 @@ export interface SiteHandleProps {
   step?: number;
   /** The change as it was when the hand took hold, moved by metres across and up the sheet. */
   write: (from: Station, dx: number, dy: number) => Station;
+  /** The same for a key, where its step is no length in the drawing. */
+  writeStep?: (from: Station, dx: number, dy: number) => Station;
   onHold?: (held: boolean) => void;
   children: ReactNode;
 }
@@ -39,6 +41,7 @@ export function SiteHandle({
   scaleUp = scale,
   step: keyStep = STEP_M,
   write,
+  writeStep = write,
   onHold,
   children,
 }: SiteHandleProps) {
@@ -76,7 +79,9 @@ export function SiteHandle({
     if (!step) return;
     event.preventDefault();
     event.stopPropagation();
-    const refused = change(`Move ${label.toLowerCase()}`, '/site', (now) => write(now, ...step));
+    const refused = change(`Move ${label.toLowerCase()}`, '/site', (now) =>
+      writeStep(now, ...step),
+    );
     if (refused !== null) notice([refused]);
   };
 

@@ -1,0 +1,354 @@
+import { expect, test, type Locator, type Page } from '@playwright/test';
+import { ADDRESS, demo, enter, freshStation, saved, stored } from './helpers.js';
+
+interface Focused {
+  movements: {
+    tilt_deg: number;
+    swing_deg: number;
+    rear_tilt_deg?: number;
+  };
+  focus: { distance_m?: number | null; magnification?: number; image_distance_mm?: number };
+  aperture: number;
+  marks: { label: string; x_m: number; y_m: number; z_m: number; must: string }[];
+  criterion: object;
+  mosaic?: { columns: number; near_m: number };
+  held_off?: { gap_mm: number };
+  bed?: { near_mm: number };
+  solve?: { tilt: boolean; swing: boolean; rear?: boolean; follow?: boolean };
+}
+
+const document = async (api: string): Promise<Focused> =>
+  (await stored(api)).document as unknown as Focused;
+
+const verdict = (page: Page): Locator => page.getByRole('link', { name: /^Focus:/ });
+const told = (page: Page): Locator => page.getByRole('complementary', { name: 'Focus' });
+
+const bench = () => demo('2-glassblower-bench') as unknown as Focused & Record<string, unknown>;
+
+/** The bench with the lens straight again. */
+const unset = () => {
+  const station = bench();
+  return { ...station, movements: { ...station.movements, tilt_deg: 0 } };
+};
+
+/** The line of one mark in the list beside the drawing. */
+const line = (page: Page, name: string): Locator =>
+  page
+    .getByRole('complementary')
+    .getByRole('group')
+    .filter({ has: page.getByText(name, { exact: true }) });
+
+async function dragBy(page: Page, target: Locator, dx: number, dy: number): Promise<void> {
+  const box = (await target.boundingBox())!;
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x + dx / 2, y + dy / 2, { steps: 4 });
+  await page.mouse.move(x + dx, y + dy, { steps: 4 });
+  await page.mouse.up();
+}
+
+test('marks by tape are told a lean, a focus and a stop; one press sets the scales', async ({
+  page,
+}) => {
+  const { marks: _, ...bare } = unset();
+  const { station, api } = await freshStation(undefined, bare);
+  await page.goto(`${station}/focus`);
+  await expect(page.getByRole('heading', { name: 'Nothing to hold yet' })).toBeVisible();
+  await expect(verdict(page)).toHaveAccessibleName(/No marks are set/);
+  for (const [i, [name, x, y, z]] of [
+    ['Label', '-50', '1000', '890mm'],
+    ['Stopper', '7cm', '1.1 m', '1150'],
+    ['Rim', '-1cm', '1200 mm', '1.41m'],
+  ].entries()) {
+    await page.getByRole('button', { name: 'Add a mark' }).click();
+    const fields = line(page, `Mark ${i + 1}`);
+    await fields.getByText(`Mark ${i + 1}`, { exact: true }).click();
+    await enter(fields.getByLabel('Right of the axis'), x!);
+    await enter(fields.getByLabel('Above ground'), y!);
+    await enter(fields.getByLabel('Ahead'), z!);
+    await enter(fields.getByLabel('Name'), name!);
+  }
+  await expect(told(page).getByText(/^Lean the lens forward 9\.0°\.$/)).toBeVisible();
+  await expect(told(page).getByText('Stop down to f/11.')).toBeVisible();
+  await expect(verdict(page)).toHaveAccessibleName(/is not as wanted/);
+  await page.getByRole('button', { name: 'Set the scales so' }).click();
+  await expect(page.getByText('The scales stand so.')).toBeVisible();
+  await expect(verdict(page)).toHaveAccessibleName(
+    'Focus: f/11 holds all 3 marks as they are wanted.',
+  );
+  await expect(saved(page)).toBeVisible();
+  const set = await document(api);
+  expect(set.movements.tilt_deg).toBeCloseTo(9.02, 1);
+  expect(set.marks.map(({ z_m }) => z_m)).toEqual([0.89, 1.15, 1.41]);
+  await page.reload();
+  await expect(page.getByText('The scales stand so.')).toBeVisible();
+  await page.getByText('Look at the marks in this order').click();
+  await expect(page.getByText(/crisp with the lens wide open/)).toBeVisible();
+  await page.getByText('Without scales: focus far, lean near').click();
+  await expect(page.getByText(/Repeat from the focus on|does not come to rest/)).toBeVisible();
+  await page.getByRole('button', { name: 'Why: lean, focus and stop' }).click();
+  await expect(page.getByText(/Thin-lens conjugates/)).toBeVisible();
+});
+
+test('a figure that cannot be is refused beside its field and kept', async ({ page }) => {
+  const { station } = await freshStation(undefined, bench());
+  await page.goto(`${station}/focus`);
+  const label = line(page, 'Label');
+  await label.getByText('Label', { exact: true }).click();
+  await enter(label.getByLabel('Ahead'), 'yonder');
+  await expect(label.getByRole('alert')).toHaveText(/yonder/);
+  await expect(label.getByLabel('Ahead')).toHaveValue('yonder');
+  await page.reload();
+  await label.getByText('Label', { exact: true }).click();
+  await expect(label.getByLabel('Ahead')).toHaveValue('yonder');
+});
+
+test('a mark is dragged, and the settings follow when they are to', async ({ page }) => {
+  const { station, api } = await freshStation(undefined, {
+    ...bench(),
+    solve: { tilt: true, swing: true },
+  });
+  await page.goto(`${station}/focus`);
+  const rim = page.getByRole('slider', { name: 'Rim, from the side' });
+  await dragBy(page, rim, 0, -8);
+  await expect(verdict(page)).toHaveAccessibleName(/holds [12] of 3/);
+  await expect(saved(page)).toBeVisible();
+  const loose = await document(api);
+  expect(loose.movements.tilt_deg).toBeCloseTo(9.024, 3);
+  expect(loose.marks[2]!.y_m).toBeGreaterThan(1.2);
+  await page.getByLabel('Settings follow the marks').check();
+  await expect(verdict(page)).toHaveAccessibleName(/holds all 3/);
+  await page.getByRole('slider', { name: 'Label, from the side' }).press('ArrowDown');
+  await expect(verdict(page)).toHaveAccessibleName(/holds all 3/);
+  await expect(saved(page)).toBeVisible();
+  const followed = await document(api);
+  expect(followed.marks[0]!.y_m).toBeCloseTo(0.995, 6);
+  expect(followed.movements.tilt_deg).not.toBeCloseTo(9.024, 2);
+  await page.getByRole('slider', { name: 'Stopper, in the finder' }).press('ArrowLeft');
+  await expect(saved(page)).toBeVisible();
+  expect((await document(api)).marks[1]!.x_m).toBeLessThan(0.07);
+});
+
+test('plane, hinge and lens are moved in the sections, by hand and by key', async ({ page }) => {
+  const { station, api } = await freshStation(undefined, bench());
+  await page.goto(`${station}/focus`);
+  const plane = page.getByRole('slider', { name: 'Plane of sharp focus' });
+  const before = await document(api);
+  await plane.press('ArrowUp');
+  await expect(saved(page)).toBeVisible();
+  const focused = await document(api);
+  expect(focused.movements.tilt_deg).toBe(before.movements.tilt_deg);
+  expect(focused.focus.distance_m).not.toBeCloseTo(before.focus.distance_m!, 4);
+  const hinge = page.getByRole('slider', { name: 'Hinge line, from the side' });
+  await expect(hinge).toHaveAttribute('aria-valuetext', /^hinge line, 701 mm below the lens$/);
+  await dragBy(page, hinge, 0, 25);
+  await expect(hinge).toHaveAttribute('aria-valuetext', /7[2-9]\d mm below/);
+  const lens = page.getByRole('slider', { name: 'Lens, tilt' });
+  await lens.press('ArrowRight');
+  await expect(saved(page)).toBeVisible();
+  const leaned = await document(api);
+  expect(leaned.movements.tilt_deg).not.toBe(focused.movements.tilt_deg);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(hinge).toHaveAttribute('aria-valuetext', /701 mm/);
+  await page.getByRole('button', { name: 'Plan', exact: true }).click();
+  await dragBy(page, page.getByRole('slider', { name: 'Lens, swing' }), 0, 0);
+  await page.getByRole('slider', { name: 'Lens, swing' }).press('ArrowUp');
+  await expect(page.getByRole('slider', { name: 'Lens, swing' })).toHaveAttribute(
+    'aria-valuetext',
+    /0\.5° (left|right)/,
+  );
+  await page.getByRole('button', { name: 'Both' }).click();
+  await page.getByRole('button', { name: 'Camera' }).click();
+  await expect(page.getByText(/off the sheet/).first()).toBeVisible();
+  await expect(page.getByRole('group', { name: /^Side section\./ })).toBeVisible();
+  await expect(page.getByRole('group', { name: /^Plan\./ })).toBeVisible();
+});
+
+test('marks are picked from the site, asked to be soft, put to infinity, taken away', async ({
+  page,
+}) => {
+  const { station, api } = await freshStation(undefined, bench());
+  await page.goto(`${station}/focus`);
+  await page.getByLabel('From the site').selectOption({ label: 'four corners of its top' });
+  await expect(page.getByText('Bench near left', { exact: true }).first()).toBeVisible();
+  await page.getByLabel('From the site').selectOption({ label: 'top, middle' });
+  await expect(saved(page)).toBeVisible();
+  expect((await document(api)).marks).toHaveLength(9);
+  const one = line(page, 'Bench far left');
+  await one.getByText('Bench far left', { exact: true }).click();
+  await one.getByLabel('Must be').selectOption('soft');
+  await enter(one.getByLabel('Blur at least'), '120');
+  await one.getByLabel('At infinity, in this direction').check();
+  await page.getByRole('button', { name: 'Remove Bench far left' }).click();
+  await expect(saved(page)).toBeVisible();
+  expect((await document(api)).marks).toHaveLength(8);
+});
+
+test('marks that cannot be say so in a sentence, with the best that can be done', async ({
+  page,
+}) => {
+  const station = bench();
+  const behind = {
+    ...station,
+    marks: [...station.marks, { label: 'Door', x_m: 0, y_m: 1.3, z_m: -2, must: 'sharp' }],
+  };
+  const { station: address } = await freshStation(undefined, behind);
+  await page.goto(`${address}/focus`);
+  await expect(page.getByText(/^Door lies behind the camera/)).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'The best that can be done' })).toBeVisible();
+  await expect(page.getByText(/^Lean the lens forward/)).toBeVisible();
+});
+
+test('other ways are looked at and tried: straight, the back instead', async ({ page }) => {
+  const { station, api } = await freshStation(undefined, {
+    ...demo('5-salt-marsh'),
+    movement_limits: {
+      moves: 'front',
+      tilt_deg: [-25, 25],
+      swing_deg: [-20, 20],
+      rear_tilt_deg: [-20, 20],
+      rear_swing_deg: [-15, 15],
+    },
+  });
+  await page.goto(`${station}/focus`);
+  await expect(page.getByText(/^Lean the front standard forward 11\.\d°\.$/)).toBeVisible();
+  await page.getByRole('button', { name: 'Try: Lean the back instead' }).click();
+  await expect(page.getByText(/^Lean the rear standard back at its top/)).toBeVisible();
+  await expect(page.getByLabel('the back, not the lens')).toBeChecked();
+  await expect(saved(page)).toBeVisible();
+  const back = await document(api);
+  expect(back.movements.rear_tilt_deg).toBeGreaterThan(5);
+  expect(back.movements.tilt_deg).toBe(0);
+  await expect(page.getByText('Lines: uprights converge')).toBeVisible();
+  await enter(page.getByLabel('Back tilts, top away'), '0');
+  await expect(page.getByText('Set the scales so')).toBeVisible();
+  await page.getByRole('button', { name: /^Try: No lean, f\// }).click();
+  await expect(saved(page)).toBeVisible();
+  expect((await document(api)).movements.rear_tilt_deg ?? 0).toBe(0);
+});
+
+test('every stop is told, the best is marked, one is set; the standard is kept for the job', async ({
+  page,
+}) => {
+  const { station, api, job } = await freshStation(undefined, bench());
+  await page.goto(`${station}/focus/stop`);
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(/serves these marks best$/);
+  await expect(page.getByRole('img', { name: /^Blur, Airy disc and both together/ })).toBeVisible();
+  const row = page.getByRole('row', { name: /^f\/16/ });
+  await expect(row).toContainText('3 of 3');
+  await row.getByRole('button', { name: 'Set f/16' }).click();
+  await expect(row.getByText('set', { exact: true })).toBeVisible();
+  await page.getByLabel('Standard').selectOption('coc');
+  await enter(page.getByLabel('Circle of confusion'), '0.02');
+  await page.getByRole('button', { name: 'Keep for this job' }).click();
+  await expect(page.getByText('New stations of this job begin with it.')).toBeVisible();
+  await expect(saved(page)).toBeVisible();
+  expect(await document(api)).toMatchObject({ aperture: 16, criterion: { coc_mm: 0.02 } });
+  await page.goto(job);
+  await page.getByRole('button', { name: 'New station' }).click();
+  await expect(page.getByLabel('Circle of confusion')).toHaveValue('0.02');
+});
+
+test('one of three is left sharp; looks lean as they say', async ({ page }) => {
+  const { station, api } = await freshStation(undefined, demo('7-three-ropemakers'));
+  await page.goto(`${station}/focus/soft`);
+  const row = page.getByRole('row', { name: /^Left face/ });
+  await expect(row).toContainText('soft');
+  await expect(page.getByText('Darkest corner falls off')).toBeVisible();
+  await page.getByRole('button', { name: 'Try: A toy town' }).click();
+  await expect(saved(page)).toBeVisible();
+  expect((await document(api)).movements.tilt_deg).toBeLessThan(-5);
+  await page.getByRole('button', { name: 'Try: Only Middle face' }).click();
+  await expect(saved(page)).toBeVisible();
+  const set = await document(api);
+  expect(Math.abs(set.movements.swing_deg)).toBeGreaterThan(1);
+  expect(set.movements.tilt_deg).toBe(0);
+});
+
+test('a lean and a stack are weighed against each other', async ({ page }) => {
+  const { station, api } = await freshStation(undefined, unset());
+  await page.goto(`${station}/focus/stack`);
+  const stack = page.getByRole('row', { name: /^A stack, straight/ });
+  await expect(stack.getByRole('cell').first()).toHaveText('69');
+  await enter(page.getByLabel('Frames share'), '50');
+  await expect(stack.getByRole('cell').first()).toHaveText('110');
+  await enter(page.getByLabel('Frames share'), '120');
+  await expect(page.getByRole('alert')).toHaveText(/0\.95/);
+  await page.getByRole('button', { name: 'Set for: One frame, leaned' }).click();
+  await expect(saved(page)).toBeVisible();
+  expect((await document(api)).movements.tilt_deg).toBeCloseTo(9.02, 1);
+});
+
+test('the bed scale gives focus, stop and lean without a plan', async ({ page }) => {
+  const { station, api } = await freshStation(undefined, { ...demo('5-salt-marsh') });
+  await page.goto(`${station}/focus/bed`);
+  await enter(page.getByLabel('Nearest thing crisp at'), '14');
+  await enter(page.getByLabel('Farthest thing crisp at'), '10');
+  await expect(page.getByText('f/38.7')).toBeVisible();
+  await enter(page.getByLabel('Infinity crisp at'), '0');
+  await enter(page.getByLabel('Nearest thing, above the middle of the glass'), '-60');
+  await enter(page.getByLabel('Farthest thing, above the middle of the glass'), '20');
+  await page.getByRole('button', { name: 'Set this lean' }).click();
+  await expect(saved(page)).toBeVisible();
+  const set = await document(api);
+  expect(set.bed!.near_mm).toBe(14);
+  expect(set.movements.tilt_deg).toBeGreaterThan(0.5);
+});
+
+test('close up begins with the magnification and hands a panorama on', async ({ page }) => {
+  const { station, api } = await freshStation(undefined, demo('8-beetle-on-a-leaf'));
+  await page.goto(`${station}/focus/close`);
+  await expect(page.getByText('55.6')).toBeVisible();
+  await enter(page.getByLabel('Magnification on the back'), '1:1');
+  await expect(page.getByText('36.0 × 24.0')).toBeVisible();
+  await page.getByRole('button', { name: 'Plan three frames at this focus' }).click();
+  await expect(page).toHaveURL(/\/cover$/);
+  await expect(saved(page)).toBeVisible();
+  const set = await document(api);
+  expect(set.focus.magnification).toBeCloseTo(1, 6);
+  expect(set.mosaic).toMatchObject({ columns: 3 });
+});
+
+test('a lens held off the body is told what it gives, with care', async ({ page }) => {
+  const { station, api } = await freshStation(undefined, bench());
+  await page.goto(`${station}/focus/held-off`);
+  await expect(page.getByRole('note')).toContainText('never let the sun fall');
+  await enter(page.getByLabel('Gap between the flanges, at the middle'), '3');
+  await enter(page.getByLabel('Width of the lens’s back'), '60');
+  await enter(page.getByLabel('Lean', { exact: true }), '9');
+  await expect(page.getByText('the flanges touch', { exact: true })).toBeVisible();
+  await enter(page.getByLabel('Register of the lens'), '44');
+  await enter(page.getByLabel('Register of the body'), '18');
+  await expect(page.getByText('where it is sharp at this lean')).toBeVisible();
+  await expect(saved(page)).toBeVisible();
+  expect((await document(api)).held_off).toMatchObject({ gap_mm: 3, lens_register_mm: 44 });
+  await page.reload();
+  await expect(page.getByLabel('Gap between the flanges, at the middle')).toHaveValue('3');
+});
+
+test('two hundred marks are solved beside the page', async ({ page }) => {
+  const station = bench();
+  const marks = Array.from({ length: 200 }, (_, i) => ({
+    label: `m${i}`,
+    x_m: -0.1 + 0.01 * (i % 20),
+    y_m: 1 + 0.01 * Math.floor(i / 20) + 0.003 * (i % 3),
+    z_m: 0.9 + 0.05 * Math.floor(i / 20),
+    must: 'sharp',
+  }));
+  const { station: address } = await freshStation(undefined, { ...station, marks });
+  await page.goto(`${address}/focus`);
+  await expect(page.getByText(/^200 marks, set so$/)).toBeVisible();
+  await page.getByRole('button', { name: 'Set the scales so' }).click();
+  await expect(page.getByText('The scales stand so.')).toBeVisible();
+});
+
+test('what is sharp is marked in the user’s colour, and remembered', async ({ page }) => {
+  const { station } = await freshStation(undefined, bench());
+  await page.goto(`${station}/focus`);
+  await page.getByLabel('How what is sharp is marked').selectOption('magenta');
+  await page.reload();
+  await expect(page.getByLabel('How what is sharp is marked')).toHaveValue('magenta');
+  await page.goto(`${ADDRESS}/jobs`);
+});
