@@ -212,7 +212,9 @@ test('an earlier version is taken back as an edit', async ({ page }) => {
 });
 
 test('focus is set by magnification, and says the same as a distance', async ({ page }) => {
-  const { station } = await freshStation(undefined, demo('2-glassblower-bench'));
+  const bench = demo('2-glassblower-bench');
+  const movements = { rise_mm: 0, shift_mm: 0, tilt_deg: 7, swing_deg: 0 };
+  const { station } = await freshStation(undefined, { ...bench, movements });
   await page.goto(`${station}/view/rig`);
   await page.getByLabel('Set', { exact: true }).selectOption('By magnification');
   await enter(page.getByLabel('Magnification', { exact: true }), '1:2');

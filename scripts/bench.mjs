@@ -30,6 +30,9 @@ const {
   framingWays,
   coverDrawing,
   finderOf,
+  solveStation,
+  sectionOf,
+  blurRaster,
 } = await import(pathToFileURL(out).href);
 
 const stations = readdirSync(at('apps/server/demo'))
@@ -56,7 +59,8 @@ function rate(work, among = stations) {
 
 // Where a façade is cut, ways to frame it are searched for: that is counted by itself.
 const cut = stations.filter((station) => station.facade && !framedWell(station));
-const plain = stations.filter((station) => !cut.includes(station));
+const marked = stations.filter(({ marks }) => marks?.some(({ must }) => must === 'sharp'));
+const plain = stations.filter((station) => !cut.includes(station) && !marked.includes(station));
 say(
   `evaluate, stations without a solver: ${rate(evaluate, plain)} a second on one core (20,000 wanted)`,
 );
@@ -64,6 +68,29 @@ say(`the same without searches, all:      ${rate(readings)} a second`);
 say(`ways to frame a façade:              ${rate(framingWays, cut)} a second`);
 say(`the finder’s picture:                ${rate((s) => finderOf(s))} a second`);
 say(`parse and check a station:           ${rate(parseStation)} a second`);
+/** Scenes of so many marks about a table, both freedoms, circle and limits on. */
+function scenes(count, marks) {
+  let seed = 7;
+  const random = () => (seed = (seed * 16807) % 2147483647) / 2147483647;
+  const bench = stations.find(({ lens }) => lens.focal_length_mm === 110);
+  return Array.from({ length: count }, () => ({
+    ...bench,
+    solve: { tilt: true, swing: true },
+    marks: Array.from({ length: marks }, (_, i) => ({
+      label: `m${i}`,
+      x_m: -0.15 + 0.3 * random(),
+      y_m: 0.95 + 0.2 * random(),
+      z_m: 0.85 + 0.8 * random(),
+      must: 'sharp',
+    })),
+  }));
+}
+say(
+  `solutions for 12 marks:              ${rate(solveStation, scenes(60, 12))} a second (300 wanted)`,
+);
+say(`solutions for 200 marks:             ${rate(solveStation, scenes(4, 200))} a second`);
+say(`a section of the scene:              ${rate((s) => sectionOf(s, 'side'))} a second`);
+say(`blur of the whole picture:           ${rate(blurRaster)} a second`);
 say(`the six scales:                      ${rate(scalesOf)} a second`);
 say(`the Cover drawing:                   ${rate(coverDrawing)} a second`);
 say(`ways out:                            ${rate((s) => waysOut(s, readings(s)))} a second`);
