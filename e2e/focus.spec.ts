@@ -1,5 +1,5 @@
 import { expect, test, type Locator, type Page } from '@playwright/test';
-import { ADDRESS, demo, enter, freshStation, saved, stored } from './helpers.js';
+import { ADDRESS, demo, dragBy, enter, freshStation, saved, stored } from './helpers.js';
 
 interface Focused {
   movements: {
@@ -37,16 +37,6 @@ const line = (page: Page, name: string): Locator =>
     .getByRole('complementary')
     .getByRole('group')
     .filter({ has: page.getByText(name, { exact: true }) });
-
-async function dragBy(page: Page, target: Locator, dx: number, dy: number): Promise<void> {
-  const box = (await target.boundingBox())!;
-  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
-  await page.mouse.move(x, y);
-  await page.mouse.down();
-  await page.mouse.move(x + dx / 2, y + dy / 2, { steps: 4 });
-  await page.mouse.move(x + dx, y + dy, { steps: 4 });
-  await page.mouse.up();
-}
 
 test('marks by tape are told a lean, a focus and a stop; one press sets the scales', async ({
   page,

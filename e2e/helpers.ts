@@ -59,3 +59,14 @@ export async function enter(field: Locator, text: string): Promise<void> {
   await field.fill(text);
   await field.press('Enter');
 }
+
+/** Drags a thing from its middle by so many pixels. */
+export async function dragBy(page: Page, target: Locator, dx: number, dy: number): Promise<void> {
+  const box = (await target.boundingBox())!;
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x + dx / 2, y + dy / 2, { steps: 4 });
+  await page.mouse.move(x + dx, y + dy, { steps: 4 });
+  await page.mouse.up();
+}

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Locator, type Page } from '@playwright/test';
-import { demo, enter, freshStation, saved, scale, stored, typed } from './helpers.js';
+import { demo, dragBy, enter, freshStation, saved, scale, stored, typed } from './helpers.js';
 
 const quay = () => demo('6-customs-house-quay');
 const ropewalk = () => demo('4-ropewalk');
@@ -18,16 +18,6 @@ const document = async (api: string): Promise<Sited> =>
   (await stored(api)).document as unknown as Sited;
 
 const verdict = (page: Page): Locator => page.getByRole('link', { name: /^Cover:/ });
-
-async function dragBy(page: Page, target: Locator, dx: number, dy: number): Promise<void> {
-  const box = (await target.boundingBox())!;
-  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
-  await page.mouse.move(x, y);
-  await page.mouse.down();
-  await page.mouse.move(x + dx / 2, y + dy / 2, { steps: 4 });
-  await page.mouse.move(x + dx, y + dy, { steps: 4 });
-  await page.mouse.up();
-}
 
 test('a site is typed in from nothing: façade, room, box, level line; impossible ones are refused', async ({
   page,

@@ -1,5 +1,3 @@
-import { WAVELENGTH_UM } from './diffraction.js';
-
 /**
  * The stop at which blur and diffraction of a focus spread are worth the same: √(375 Δ).
  * Source: Hansma, View Camera Focusing in Practice (1996), from memory.
@@ -19,9 +17,6 @@ export const spreadWhereSchoolsMeetMm = (cocMm: number): number => 4 * 375 * coc
 
 /** Blur and Airy disc together, as one spot. */
 export const combinedSpot = (blur: number, airy: number): number => Math.hypot(blur, airy);
-
-/** The f-number at which the Airy disc alone reaches a diameter, µm. */
-export const fNumberOfAiry = (diameterUm: number): number => diameterUm / (2.44 * WAVELENGTH_UM);
 
 /** Frames of a stack that covers a focus spread: ⌈Δ / (2 N c (1 − overlap))⌉, at least one. */
 export function stackFrames(

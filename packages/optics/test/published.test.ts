@@ -14,7 +14,6 @@ import {
   engravedStops,
   falloffStops,
   fNumberNeeded,
-  fNumberOfAiry,
   frameCovered,
   hingeDistanceMm,
   hyperfocalMm,
@@ -226,9 +225,5 @@ describe('the stop for a focus spread', () => {
     expect(stackFrames(0, 8, 0.03, 0.2)).toBe(1);
     expect(stackFrames(4.8, 8, 0.3, 0)).toBe(1);
     expect(stackFrames(4.81, 8, 0.3, 0)).toBe(2);
-  });
-
-  it('an Airy disc of 10.66 µm is that of f/8', () => {
-    expect(fNumberOfAiry(airyDiameterUm(8))).toBeCloseTo(8, 12);
   });
 });

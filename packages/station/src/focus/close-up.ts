@@ -7,7 +7,6 @@ import {
 } from '@gangway/optics';
 import type { Station } from '../schema.js';
 import { setup } from '../setup.js';
-import { withSet } from './set.js';
 
 export interface CloseUpStop {
   readonly fNumber: number;
@@ -78,7 +77,7 @@ const frontAheadMm = ({ lens }: Station): number | null =>
 /** Focused by magnification on the back. */
 export function atMagnification(station: Station, magnification: number): Station {
   const s = setup(station);
-  return withSet(station, { focus: { magnification: magnification / s.factor / s.combined } });
+  return { ...station, focus: { magnification: magnification / s.factor / s.combined } };
 }
 
 /** Three frames side by side at this focus, planned as a mosaic with the depth that is sharp here. */

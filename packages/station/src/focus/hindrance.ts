@@ -29,10 +29,9 @@ export function hindrance(station: Station, answer: FocusAnswer | null): string 
 /** Marks inside the focal length, or past what the rig draws out to. */
 function nearer(answer: FocusAnswer): string | null {
   const { focalLengthMm: f } = answer.setup;
-  const inside = answer.marks.sharp.filter(
-    ({ mark, at }, i) => !mark.infinite && (at[2] <= 2 * f || !(answer.solved.depthsMm[i]! > 0)),
+  const within = answer.marks.sharp.filter(
+    ({ mark }, i) => !mark.infinite && !(answer.solved.depthsMm[i]! > 0),
   );
-  const within = inside.filter((_, i) => !(answer.solved.depthsMm[i]! > 0));
   if (within.length > 0 && answer.solved.fNumber > answer.station.lens.f_max) {
     return `${list(within.map(nameOf))} ${within.length === 1 ? 'lies' : 'lie'} nearer than this lens can focus at all, inside ${fixed(2 * f, 0)} mm: step back, or use a shorter lens.`;
   }

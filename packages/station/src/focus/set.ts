@@ -3,12 +3,6 @@ import { solveOf } from './freedoms.js';
 import { standingOf, stateOf } from '../state.js';
 import { solveStation, type FocusAnswer } from './solve.js';
 
-/** A station with some settings changed. */
-export const withSet = (station: Station, change: Partial<Station>): Station => ({
-  ...station,
-  ...change,
-});
-
 /** What a scale is set to of a lean: thousandths of a degree. */
 const settable = (deg: number, round: (value: number) => number): number =>
   Number((round(deg * 1000) / 1000).toFixed(3)) + 0;

@@ -1,4 +1,12 @@
-import { engravedStops, solveFocus, type Freedom, type Solved } from '@gangway/optics';
+import {
+  angleFromAxis,
+  CORNERS,
+  engravedStops,
+  frameCorner,
+  solveFocus,
+  type Freedom,
+  type Solved,
+} from '@gangway/optics';
 import type { Station } from '../schema.js';
 import { setup, type Setup } from '../setup.js';
 import { beyondMechanism, opticalState } from '../state.js';
@@ -179,10 +187,16 @@ function boundsOf(
   const m = (solved.imageDistanceMm * solved.axis[2]) / s.focalLengthMm - 1;
   if (m <= question.magnification[0] + 1e-9 && solved.fNumber > 1e-6) bounds.push('far_focus');
   if (m >= question.magnification[1] - 1e-9) bounds.push('close_focus');
-  if (cover !== null) bounds.push(cover < s.cone.halfAngleRad - 1e-12 ? 'ring' : 'circle');
+  if (cover !== null && touches(s, cover)) {
+    bounds.push(cover < s.cone.halfAngleRad - 1e-12 ? 'ring' : 'circle');
+  }
   if (soft.length > 0 && solved.shortMm > 0) bounds.push('soft');
   return bounds;
 }
+
+/** Whether a corner lies at the edge of what is lit, to a few thousandths of a degree. */
+const touches = (s: Setup, cover: number): boolean =>
+  CORNERS.some((corner) => angleFromAxis(s.cone, frameCorner(s.frame, corner)) > cover - 1e-4);
 
 const leanOf = ({ lens: { tiltDeg, swingDeg } }: Solved): number =>
   (Math.acos(Math.cos((tiltDeg * Math.PI) / 180) * Math.cos((swingDeg * Math.PI) / 180)) * 180) /

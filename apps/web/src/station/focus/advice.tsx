@@ -12,6 +12,7 @@ import {
   stopTable,
   withSolve,
   type FocusAnswer,
+  type Parsed,
   type Solve,
   type Station,
 } from '@gangway/station';
@@ -27,7 +28,7 @@ import { Group, Line } from '../results.js';
 import { FigureField } from '../view/fields.js';
 import { useSiteEdit } from '../view/site-part.js';
 import { Why } from '../why.js';
-import { nearOrFar } from './section-view.js';
+import { nearOrFar } from './section-words.js';
 import { useSolution } from './use-solution.js';
 
 /** The drawing keeps up with the hand; what is read beside it follows at this pace. */
@@ -220,6 +221,13 @@ const BACK = [
   ['rear_swing_deg', 'Back swings right'],
 ] as const;
 
+/** A reading that the mechanism allows, or why it does not. */
+function within(read: Parsed, range: readonly [number, number] | undefined): Parsed {
+  const [least, most] = range ?? [0, 0];
+  if (!read.ok || (read.value >= least && read.value <= most)) return read;
+  return { ok: false, message: `The back goes from ${degrees(least)} to ${degrees(most)} here.` };
+}
+
 /** The back leaned by hand; what that does to the plane and to the lines is told apart. */
 function BackFields({ station }: { station: Station }) {
   const units = useAppSelector((state) => state.preferences.units);
@@ -233,7 +241,7 @@ function BackFields({ station }: { station: Station }) {
           label={label}
           pointer={`/movements/${field}`}
           unit="°"
-          parse={parseAngleDeg}
+          parse={(text) => within(parseAngleDeg(text), station.movement_limits[field])}
           value={movements[field] ?? 0}
           write={(now, value) => ({ ...now, movements: { ...now.movements, [field]: value } })}
         />

@@ -18,6 +18,7 @@ import { paintShapes } from '../cover/finder-canvas.js';
 import { frameSheet } from '../cover/mini-finder.js';
 import { frameBox, type Sheet } from '../cover/sheet.js';
 import { SiteHandle } from '../view/site-handle.js';
+import { placed } from './section-mark.js';
 
 const READ_MS = 80;
 
@@ -287,8 +288,8 @@ function Marks({
                 : onPlaneAhead(from, { x: held.x + dx, y: held.y + dy }, mark.z_m);
             return place
               ? withMark(from, index, {
-                  x_m: Number(place.x.toFixed(3)),
-                  y_m: Number(place.y.toFixed(3)),
+                  x_m: placed(place.x),
+                  y_m: placed(place.y),
                 })
               : from;
           }}

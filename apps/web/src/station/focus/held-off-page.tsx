@@ -11,7 +11,7 @@ import { parseAngleDeg } from '@gangway/station';
 import { selectStation } from '../../store/selectors.js';
 import { useAppSelector } from '../../store/store.js';
 import { FigureField, parseMm } from '../view/fields.js';
-import { nearOrFar } from './section-view.js';
+import { nearOrFar } from './section-words.js';
 import { Big, Page } from './page.js';
 
 const FIELDS: readonly (readonly [keyof HeldOffInput, string, 'mm' | '°'])[] = [

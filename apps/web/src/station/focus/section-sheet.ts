@@ -15,6 +15,13 @@ export interface SectionSheet {
   readonly left: number;
 }
 
+/** What every handle on a sheet is given. */
+export interface Shared {
+  scale: number;
+  scaleUp: number;
+  onHold: (held: boolean) => void;
+}
+
 interface Extent {
   left: number;
   right: number;
@@ -146,13 +153,27 @@ interface Named {
 const LINE_PX = 34;
 const CHAR_PX = 6.6;
 
-/** How far the name of each mark is raised, px, so that no two lie over each other. */
-export function raisedNames(names: readonly Named[]): number[] {
+export interface NamePlace {
+  /** How far it is raised above its usual place, px. */
+  readonly up: number;
+  /** On the right of its mark, where another mark stands close above it. */
+  readonly beside: boolean;
+}
+
+/** Where the names of marks go, so that none lies over another, or over another's mark. */
+export function namePlaces(names: readonly Named[]): NamePlace[] {
   const placed: { left: number; right: number; y: number }[] = [];
   const order = names.map((_, i) => i).sort((a, b) => names[b]!.y - names[a]!.y);
-  const raised = names.map(() => 0);
+  const places = names.map((): NamePlace => ({ up: 0, beside: false }));
   for (const i of order) {
     const { x, y, chars } = names[i]!;
+    const crowded = names.some(
+      (other, j) => j !== i && Math.abs(other.x - x) < 45 && other.y < y && y - other.y < 60,
+    );
+    if (crowded) {
+      places[i] = { up: 0, beside: true };
+      continue;
+    }
     const half = (chars * CHAR_PX) / 2;
     const free = (up: number): boolean =>
       placed.every(
@@ -161,8 +182,8 @@ export function raisedNames(names: readonly Named[]): number[] {
       );
     let up = 0;
     while (!free(up) && up < 6 * LINE_PX) up += LINE_PX / 2;
-    raised[i] = up;
+    places[i] = { up, beside: false };
     placed.push({ left: x - half, right: x + half, y: y - up });
   }
-  return raised;
+  return places;
 }

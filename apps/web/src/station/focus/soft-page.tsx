@@ -12,7 +12,7 @@ import { useAppSelector } from '../../store/store.js';
 import { usePaced } from '../../ui/use-paced.js';
 import { WayList } from '../cover/way-list.js';
 import { BlurFinder } from './blur-finder.js';
-import { nearOrFar } from './section-view.js';
+import { nearOrFar } from './section-words.js';
 import { Group, Line } from '../results.js';
 import { MarkList } from './mark-list.js';
 

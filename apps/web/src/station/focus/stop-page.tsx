@@ -47,7 +47,7 @@ export function StopPage() {
       }
     >
       <div className="grid gap-6 xl:grid-cols-[minmax(0,1fr)_300px]">
-        <div>
+        <div className="min-w-0">
           {sharpMarks > 0 && <SpotChart {...{ station, table }} />}
           <StopLines {...{ station, table }} />
         </div>
@@ -251,7 +251,9 @@ function StopLines({ station, table }: { station: Station; table: StopTable }) {
                   {isBest && <span className="ml-2 text-[13px] text-within">best</span>}
                 </th>
                 {marks && (
-                  <td className={line.holds === table.sharpMarks ? 'text-within' : 'text-outside'}>
+                  <td
+                    className={`whitespace-nowrap ${line.holds === table.sharpMarks ? 'text-within' : 'text-outside'}`}
+                  >
                     <span className="figure">{line.holds}</span> of {table.sharpMarks}
                   </td>
                 )}

@@ -1,0 +1,192 @@
+import { useId } from 'react';
+import {
+  fixed,
+  sceneStep,
+  withMark,
+  type Point,
+  type Section,
+  type SectionKind,
+  type SectionMark,
+  type Station,
+  type Units,
+} from '@gangway/station';
+import { SiteHandle } from '../view/site-handle.js';
+import type { NamePlace, SectionSheet, Shared } from './section-sheet.js';
+import { blurWords, nearOrFar } from './section-words.js';
+
+/** Blur of the drawn target, px for each circle of confusion of blur. */
+const SMEAR_PX = 0.55;
+const MOST_SMEAR_PX = 9;
+
+/** From so many on marks are drawn plainly, and named only where one rests on them. */
+const CROWD = 24;
+
+/** Room that a name on the right of its mark may want, px. */
+const BESIDE_PX = 170;
+
+/** A mark at infinity stands at the right edge, in its direction. */
+export function markAt({ infinite, at }: SectionMark, sheet: SectionSheet, width: number): Point {
+  return infinite
+    ? {
+        x: width - EDGE_PX,
+        y: sheet.y((at.y / at.x) * (sheet.right - EDGE_PX / sheet.scaleX)),
+      }
+    : { x: sheet.x(at.x), y: sheet.y(at.y) };
+}
+
+const EDGE_PX = 30;
+
+/** What a mark asks for, in the few words there is room for. */
+export function needsWords(
+  { must, holds, blurUm, neededFNumber: n }: SectionMark,
+  { widestFNumber }: Section,
+): string {
+  if (blurUm === null || n === null) return 'no focus';
+  if (must === 'sharp' && n <= widestFNumber) return 'sharp wide open';
+  if (must === 'sharp') return `needs f/${fixed(n, n < 10 ? 1 : 0)}${holds ? '' : ', soft'}`;
+  return `${must === 'soft' ? 'soft, ' : ''}${fixed(blurUm, 0)} µm`;
+}
+
+/** A mark as it will look: the more it blurs, the more its target smears. */
+export function Mark({
+  mark,
+  section,
+  sheet,
+  units,
+  shared,
+  width,
+  name,
+}: {
+  mark: SectionMark;
+  name: NamePlace;
+  section: Section;
+  sheet: SectionSheet;
+  units: Units;
+  shared: Shared;
+  width: number;
+}) {
+  const id = useId();
+  const { x, y } = markAt(mark, sheet, width);
+  const times = mark.blurUm === null ? Infinity : mark.blurUm / section.cocUm;
+  const crowd = section.marks.length > CROWD;
+  const smear = crowd ? 0 : Math.min(MOST_SMEAR_PX, SMEAR_PX * Math.max(0, times - 0.4));
+  const tone = mark.must === 'free' ? 'text-quiet' : mark.holds ? 'text-within' : 'text-outside';
+  const needs = needsWords(mark, section);
+  return (
+    <g className={tone}>
+      {mark.plane && mark.must === 'sharp' && !mark.infinite && (
+        <line
+          x1={x}
+          x2={x}
+          y1={y}
+          y2={sheet.y(mark.plane.y)}
+          stroke="currentColor"
+          strokeWidth={1}
+          aria-hidden
+        />
+      )}
+      <SiteHandle
+        {...shared}
+        step={mark.distanceM < 0.5 ? 0.0005 : mark.distanceM < 3 ? 0.005 : 0.1}
+        label={
+          section.kind === 'side' ? `${mark.label}, from the side` : `${mark.label}, in the plan`
+        }
+        value={mark.distanceM}
+        valueText={`${mark.infinite ? 'at infinity' : nearOrFar(mark.distanceM, units)}, ${blurWords(mark)}`}
+        write={(from, dx, dy) => moved(from, section.kind, mark, sheet, dx, dy)}
+      >
+        <title>{`${mark.label}, ${needs}`}</title>
+        <circle cx={x} cy={y} r={crowd ? 8 : 16} fill="transparent" />
+        {smear > 0.05 && (
+          <filter id={id} x="-150%" y="-150%" width="400%" height="400%">
+            <feGaussianBlur stdDeviation={smear} />
+          </filter>
+        )}
+        <g {...(smear > 0.05 ? { filter: `url(#${id})` } : {})}>
+          <circle
+            cx={x}
+            cy={y}
+            r={crowd ? 4 : 8}
+            className="fill-paper"
+            stroke="currentColor"
+            strokeWidth={2.5}
+          />
+          {!crowd && <circle cx={x} cy={y} r={2.5} fill="currentColor" />}
+        </g>
+        {/* A hair of outline stays, so that a smeared mark can still be found and held. */}
+        {smear > 3 && (
+          <circle cx={x} cy={y} r={8} fill="none" stroke="currentColor" strokeWidth={0.75} />
+        )}
+      </SiteHandle>
+      {!crowd && (
+        <Name
+          {...{ mark, needs }}
+          beside={name.beside ? (x > width - BESIDE_PX ? 'left' : 'right') : null}
+          x={name.beside ? x : Math.min(x, width - 60)}
+          y={y - name.up}
+        />
+      )}
+    </g>
+  );
+}
+
+function Name({
+  mark: { label },
+  needs,
+  beside,
+  x,
+  y,
+}: {
+  mark: SectionMark;
+  needs: string;
+  beside: 'left' | 'right' | null;
+  x: number;
+  y: number;
+}) {
+  if (beside) {
+    return (
+      <text
+        x={beside === 'left' ? x - 14 : x + 14}
+        y={y + 4}
+        textAnchor={beside === 'left' ? 'end' : 'start'}
+        aria-hidden
+        className="halo"
+        fill="currentColor"
+      >
+        <tspan className="fill-ink font-semibold">{label}</tspan> {needs}
+      </text>
+    );
+  }
+  return (
+    <g aria-hidden transform={`translate(${x} ${y})`}>
+      <text y={-30} textAnchor="middle" className="halo fill-ink font-semibold">
+        {label}
+      </text>
+      <text y={-15} textAnchor="middle" className="halo" fill="currentColor">
+        {needs}
+      </text>
+    </g>
+  );
+}
+
+/** To the tenth of a millimetre: finer than a hand places things, also on a beetle. */
+export const placed = (m: number): number => Math.round(m * 1e4) / 1e4 + 0;
+
+function moved(
+  from: Station,
+  kind: SectionKind,
+  { index, infinite }: SectionMark,
+  sheet: SectionSheet,
+  dx: number,
+  dy: number,
+): Station {
+  const mark = from.marks![index]!;
+  // One at infinity is drawn at the edge of the sheet; there it is turned, not carried.
+  const far = Math.hypot(mark.x_m, mark.y_m - from.camera.height_m, mark.z_m) / sheet.right;
+  const step = infinite ? sceneStep(from, kind, 0, dy * far) : sceneStep(from, kind, dx, dy);
+  return withMark(from, index, {
+    x_m: placed(mark.x_m + step.x_m),
+    y_m: placed(mark.y_m + step.y_m),
+    z_m: placed(mark.z_m + step.z_m),
+  });
+}

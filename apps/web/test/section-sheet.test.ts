@@ -1,0 +1,113 @@
+import { newStation, parseStation, sectionOf, type Station } from '@gangway/station';
+import {
+  along,
+  ends,
+  heightAt,
+  namePlaces,
+  sectionSheet,
+} from '../src/station/focus/section-sheet.js';
+
+const scene = (marks: object[], more: object = {}): Station => {
+  const read = parseStation({ ...newStation('check'), marks, ...more });
+  if (!read.ok) throw new Error(JSON.stringify(read.problems));
+  return read.value;
+};
+
+const mark = (x_m: number, y_m: number, z_m: number, more: object = {}) => ({
+  label: 'm',
+  x_m,
+  y_m,
+  z_m,
+  must: 'sharp',
+  ...more,
+});
+
+describe('the sheet of a section', () => {
+  it('holds camera and marks, true to scale', () => {
+    const section = sectionOf(scene([mark(0, 1.2, 2), mark(0, 2.4, 3)]), 'side');
+    const sheet = sectionSheet(section, 'scene', 800, 500);
+    expect(sheet.stretch).toBe(1);
+    for (const { at } of section.marks) {
+      expect(sheet.x(at.x)).toBeGreaterThan(0);
+      expect(sheet.x(at.x)).toBeLessThan(800);
+      expect(sheet.y(at.y)).toBeGreaterThan(0);
+      expect(sheet.y(at.y)).toBeLessThan(500);
+    }
+    expect(sheet.x(0)).toBeGreaterThan(0);
+    expect(sheet.x(1) - sheet.x(0)).toBeCloseTo(sheet.scaleX, 9);
+    expect(sheet.y(0) - sheet.y(1)).toBeCloseTo(sheet.scaleY, 9);
+    expect(sheet.x(sheet.left)).toBeCloseTo(0, 9);
+    expect(sheet.x(sheet.right)).toBeCloseTo(800, 9);
+  });
+
+  it('draws heights larger where the scene is flat, and tells by how much', () => {
+    const section = sectionOf(scene([mark(0, 1.5, 4), mark(0, 1.5, 400)]), 'side');
+    const sheet = sectionSheet(section, 'scene', 800, 500);
+    expect(sheet.stretch).toBeGreaterThan(3);
+    expect(sectionSheet(section, 'camera', 800, 500).stretch).toBe(1);
+  });
+
+  it('shows the camera large when it is looked at', () => {
+    const section = sectionOf(scene([mark(0, 1.5, 4)]), 'side');
+    const [scene800, camera] = (['scene', 'camera'] as const).map((zoom) =>
+      sectionSheet(section, zoom, 800, 500),
+    );
+    expect(camera!.scaleX).toBeGreaterThan(10 * scene800!.scaleX);
+  });
+
+  it('reaches past the marks to where one at infinity is shown', () => {
+    const near = sectionOf(scene([mark(0, 1.5, 4)]), 'side');
+    const far = sectionOf(scene([mark(0, 1.5, 4), mark(0, 1.6, 1, { infinite: true })]), 'side');
+    const right = (section: typeof near) => sectionSheet(section, 'scene', 800, 500).right;
+    expect(right(far)).toBeGreaterThan(right(near) * 1.1);
+    expect(right(sectionOf(scene([]), 'side'))).toBeGreaterThan(1);
+  });
+});
+
+describe('lines on a sheet', () => {
+  const line = { nx: 1, ny: -2, k: 0.5 };
+
+  it('run ahead, and through the height told for a distance', () => {
+    const d = along(line);
+    expect(d.x).toBeGreaterThan(0);
+    expect(line.nx * d.x + line.ny * d.y).toBeCloseTo(0, 12);
+    const y = heightAt(line, 3)!;
+    expect(line.nx * 3 + line.ny * y).toBeCloseTo(line.k, 12);
+    expect(heightAt({ nx: 1, ny: 0, k: 2 }, 3)).toBeNull();
+    expect(along({ nx: 1, ny: 0, k: 2 }).y).toBe(1);
+    expect(along(line, { x: -1, y: 0 }).x).toBeLessThan(0);
+  });
+
+  it('begin at the hinge, or cross the whole sheet without one', () => {
+    const hinge = { x: 0, y: -0.25 };
+    const [from, to] = ends(line, hinge, 2);
+    expect(from).toEqual(hinge);
+    expect(to.x).toBeGreaterThan(20);
+    const [a, b] = ends({ nx: 1, ny: 0, k: 2 }, null, 2);
+    expect([a.x, b.x]).toEqual([2, 2]);
+    expect(a.y).toBeLessThan(-20);
+    expect(b.y).toBeGreaterThan(20);
+  });
+});
+
+describe('names of marks', () => {
+  it('are raised until none lies over another', () => {
+    const names = [
+      { x: 100, y: 100, chars: 20 },
+      { x: 150, y: 104, chars: 20 },
+      { x: 200, y: 98, chars: 20 },
+      { x: 400, y: 100, chars: 6 },
+    ];
+    const places = namePlaces(names);
+    expect(places[3]).toEqual({ up: 0, beside: false });
+    const at = names.map(({ y }, i) => y - places[i]!.up);
+    for (const [i, a] of at.slice(0, 3).entries()) {
+      for (const b of at.slice(i + 1, 3)) expect(Math.abs(a - b)).toBeGreaterThan(30);
+    }
+  });
+
+  it('stand beside marks that stand one above the other', () => {
+    const stacked = [70, 40, 0].map((y) => ({ x: 300, y: 100 + y, chars: 10 }));
+    expect(namePlaces(stacked).map(({ beside }) => beside)).toEqual([true, true, false]);
+  });
+});

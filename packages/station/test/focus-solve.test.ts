@@ -1,0 +1,369 @@
+import {
+  closeUp,
+  evaluate,
+  focusVerdict,
+  focusWays,
+  hindrance,
+  instructionsFor,
+  readings,
+  solvedFor,
+  solveStation,
+  withJobCriterion,
+  withMark,
+  withoutMark,
+  withSolve,
+  type Station,
+} from '../src/index.js';
+import { base } from './helpers/rigs.js';
+import { mark, table, THREE } from './helpers/table.js';
+
+describe('the setting for marks', () => {
+  it('holds every mark once the scales stand as told, to the digit they are set to', () => {
+    const set = solvedFor(table(THREE));
+    const report = readings(set);
+    expect(report.marks!.every(({ holds }) => holds)).toBe(true);
+    // A thousandth of a degree leaves next to nothing.
+    for (const { blur_um } of report.marks!) expect(blur_um!).toBeLessThan(0.3);
+    expect(focusVerdict(set, report).words).toBe('holds 3 of 3');
+    expect(String(set.movements.tilt_deg)).toMatch(/^\d+(\.\d{1,3})?$/);
+  });
+
+  it('is told in the order it is done: lean, swing, focus from where, stop', () => {
+    const answer = solveStation(table(THREE))!;
+    const { set, check, focusOn } = instructionsFor(answer, 'metric');
+    expect(set[0]).toMatch(/^Lean the lens forward \d+\.\d°\.$/);
+    expect(set[1]).toMatch(/^Swing the lens (left|right) \d\.\d°\.$/);
+    expect(set[2]).toBe(`Focus on ${focusOn}, ${tapeTo(focusOn)} from the sensor mark.`);
+    expect(set.at(-1)).toBe('Stop down to f/8.');
+    expect(check[0]).toBe(`${focusOn}: crisp with the lens wide open.`);
+    expect(check).toHaveLength(3);
+  });
+
+  const tapeTo = (label: string): string => {
+    const { x_m, y_m, z_m } = THREE.find((each) => each.label === label)!;
+    const m = Math.hypot(x_m, y_m - 1.5, z_m);
+    return m < 1 ? `${m.toFixed(3)} m` : `${m.toFixed(2)} m`;
+  };
+
+  it('names the standard on a view camera, and how far to rack past the mark', () => {
+    const marks = [...THREE, mark('Cup', 0.2, 1.32, 1.1), mark('Tray', -0.2, 1.2, 1.4)];
+    const station = table(marks, {
+      chain: [{ kind: 'view_camera', bellows_min_mm: 40, bellows_max_mm: 300 }],
+    });
+    const { set } = instructionsFor(solveStation(station)!, 'metric');
+    expect(set[0]).toContain('the front standard');
+    expect(set.join(' ')).toMatch(/then (draw out|rack in) \d+\.\d\d mm/);
+  });
+
+  it('keeps the stop that is set when it holds, else takes the next engraved one', () => {
+    const five = [...THREE, mark('Cup', 0.2, 1.3, 1.1), mark('Tray', -0.2, 1.21, 1.4)];
+    const wide = solveStation(table(five, { aperture: 2.8 }))!;
+    expect(wide.engravedNeeded).toBeGreaterThan(2.8);
+    expect(wide.station.aperture).toBeGreaterThanOrEqual(wide.engravedNeeded * (1 - 1e-9));
+    expect(wide.station.aperture / wide.engravedNeeded).toBeLessThan(2 ** (1 / 6) * 1.02);
+    expect(solveStation(table(five, { aperture: 32 }))!.station.aperture).toBe(32);
+    const after = readings({ ...solvedFor(table(five, { aperture: 2.8 })) });
+    expect(after.marks!.every(({ holds }) => holds)).toBe(true);
+  });
+
+  it('follows its marks when asked to, and only then', () => {
+    const still = table(THREE);
+    expect(withMark(still, 0, { y_m: 1.22 }).movements).toEqual(still.movements);
+    const follows = withSolve(still, { follow: true });
+    expect(follows.movements.tilt_deg).not.toBe(0);
+    const moved = withMark(follows, 0, { y_m: 1.22 });
+    expect(moved.movements.tilt_deg).not.toBe(follows.movements.tilt_deg);
+    expect(readings(moved).marks!.every(({ holds }) => holds)).toBe(true);
+    expect(withoutMark(moved, 0).marks).toHaveLength(2);
+  });
+
+  it('is in the report with its least stop, and possible', () => {
+    const { solution } = evaluate(table(THREE));
+    expect(solution).toMatchObject({ possible: true, within_limits: true });
+    expect(solution!.reason).toBeUndefined();
+    expect(solution!.f_number!).toBeLessThan(1e-6);
+    expect(solution!.stack_frames!).toBeGreaterThan(5);
+    expect(evaluate(table([])).solution).toBeUndefined();
+    expect(evaluate(table([mark('a', 0, 1.4, 2, { must: 'free' })])).solution).toBeUndefined();
+  });
+
+  it('moves only what may be moved', () => {
+    const tilt = solveStation(table(THREE, { solve: { tilt: true, swing: false } }))!;
+    expect(tilt.solved.lens.swingDeg).toBe(0);
+    const none = solveStation(table(THREE, { solve: { tilt: false, swing: false } }))!;
+    expect(none.solved.lens).toEqual({ tiltDeg: 0, swingDeg: 0 });
+    expect(none.engravedNeeded).toBeGreaterThan(tilt.engravedNeeded);
+  });
+
+  it('turns a one-way lens to one of its stops and says which', () => {
+    const station = table(THREE, {
+      movement_limits: {
+        moves: 'front',
+        tilt_deg: [0, 8],
+        radial_tilt_deg: 8,
+        one_way_tilt: true,
+        turn_stops_deg: [0, 90, 180, 270],
+      },
+    });
+    const answer = solveStation(station)!;
+    expect(answer.solved.lens.swingDeg).toBeCloseTo(0, 9);
+    expect(answer.solved.lens.tiltDeg).toBeGreaterThan(0);
+    expect(answer.solved.lens.tiltDeg).toBeLessThanOrEqual(8 + 1e-9);
+    expect(instructionsFor(answer, 'metric').set[0]).toMatch(
+      /^Turn the lens to its 0° stop so that tilt runs up and down, and lean it \d\.\d°\.$/,
+    );
+    const sideways = solveStation({
+      ...station,
+      marks: [mark('a', -0.3, 1.3, 0.9), mark('b', 0, 1.3, 1.4), mark('c', 0.35, 1.3, 2.2)],
+      camera: { ...station.camera, pitch_deg: 0 },
+    })!;
+    expect(instructionsFor(sideways, 'metric').set[0]).toContain('so that tilt runs sideways');
+  });
+
+  it('leans across or along the shift where the two are locked to each other', () => {
+    const locked = (shift_tilt: string) =>
+      solveStation(
+        table(THREE, {
+          movement_limits: { moves: 'front', tilt_deg: [-8, 8], swing_deg: [-8, 8], shift_tilt },
+          movements: { rise_mm: 3, shift_mm: 0, tilt_deg: 0, swing_deg: 0 },
+        }),
+      )!;
+    expect(locked('in_line').solved.lens.swingDeg).toBe(0);
+    expect(locked('crossed').solved.lens.tiltDeg).toBe(0);
+    const slant = solveStation(
+      table(THREE, {
+        movement_limits: { moves: 'front', radial_tilt_deg: 8, shift_tilt: 'in_line' },
+        movements: { rise_mm: 3, shift_mm: 3, tilt_deg: 0, swing_deg: 0 },
+      }),
+    )!;
+    const [x, y] = slant.solved.axis;
+    expect(x).toBeCloseTo(y, 9);
+  });
+
+  it('takes a breathing lens with the focal length that acts up close', () => {
+    const station = table([mark('Eye', 0.001, 1.5, 0.2535), mark('Horn', 0.004, 1.5042, 0.2543)], {
+      lens: {
+        focal_length_mm: 100,
+        f_min: 2.8,
+        f_max: 22,
+        register_mm: 44,
+        circle: [{ f_number: 2.8, diameter_mm: 60 }],
+        close_focus: { distance_mm: 250, magnification: 2 },
+      },
+      focus: { magnification: 1.9 },
+      camera: { height_m: 1.5, pitch_deg: 0, yaw_deg: 0 },
+      movement_limits: { moves: 'front', tilt_deg: [-8, 8], swing_deg: [0, 0] },
+    });
+    const set = solvedFor(station);
+    expect(readings(set).marks!.every(({ blur_um }) => blur_um! < 3)).toBe(true);
+    expect(closeUp(set).focalLengthMm).toBeLessThan(60);
+  });
+});
+
+describe('leaning the back instead', () => {
+  const view = (more: object = {}): Station =>
+    table(THREE, {
+      chain: [{ kind: 'view_camera', bellows_min_mm: 40, bellows_max_mm: 400 }],
+      movement_limits: {
+        moves: 'front',
+        tilt_deg: [-25, 25],
+        swing_deg: [-25, 25],
+        rear_tilt_deg: [-30, 30],
+        rear_swing_deg: [-30, 30],
+      },
+      ...more,
+    });
+
+  it('holds the same marks and says what it does to upright lines', () => {
+    const station = view();
+    const way = focusWays(station, solveStation(station)!).find(
+      ({ id }) => id === 'other-standard',
+    )!;
+    expect(way.title).toBe('Lean the back instead');
+    expect(way.detail).toContain('upright lines converge');
+    expect(way.after.movements.tilt_deg).toBe(0);
+    expect(way.after.movements.rear_tilt_deg).toBeGreaterThan(0);
+    const after = readings(way.after);
+    expect(after.marks!.every(({ holds }) => holds)).toBe(true);
+    expect(after.perspective.convergence_deg).not.toBeCloseTo(
+      readings(station).perspective.convergence_deg,
+      1,
+    );
+  });
+
+  it('is told for the rear standard, and in the report', () => {
+    const station = view({ solve: { tilt: true, swing: true, rear: true } });
+    const { set } = instructionsFor(solveStation(station)!, 'metric');
+    expect(set[0]).toMatch(/^Lean the rear standard back at its top \d+\.\d°\.$/);
+    expect(evaluate(station).solution!.rear_tilt_deg).toBeGreaterThan(0);
+  });
+
+  it('is not offered where the back does not lean', () => {
+    const station = table(THREE);
+    const ids = focusWays(station, solveStation(station)!).map(({ id }) => id);
+    expect(ids).not.toContain('other-standard');
+    expect(ids).toEqual(expect.arrayContaining(['straight', 'stack', 'tilt-alone']));
+  });
+});
+
+describe('marks that make trouble', () => {
+  const told = (station: Station) => {
+    const answer = solveStation(station);
+    return {
+      answer,
+      reason: hindrance(station, answer),
+      notes: answer ? instructionsFor(answer, 'metric').notes.join(' ') : '',
+    };
+  };
+  const level = { camera: { height_m: 1.5, pitch_deg: 0, yaw_deg: 0 } };
+
+  it('in one line: any plane serves, the least lean is taken', () => {
+    const line = [0, 1, 2].map((i) => mark(`m${i}`, 0.1 * i, 1.2 + 0.05 * i, 1 + 0.3 * i));
+    const { answer, reason, notes } = told(table(line));
+    expect(reason).toBeNull();
+    expect(notes).toContain('one line');
+    expect(answer!.engravedNeeded).toBeLessThan(1e-6);
+  });
+
+  it('all at one place: focus on it, straight', () => {
+    const { answer, reason, notes } = told(
+      table([mark('a', 0, 1.4, 1.2), mark('b', 0, 1.4, 1.2), mark('c', 0, 1.4, 1.2)]),
+    );
+    expect(reason).toBeNull();
+    expect(notes).toContain('one place');
+    expect(Math.abs(answer!.solved.lens.tiltDeg)).toBeLessThan(1e-3);
+  });
+
+  it('in one plane with the lens: no lean does it, the best wedge is given', () => {
+    const { answer, notes } = told(
+      table([mark('a', -0.4, 1.5, 2), mark('b', 0.4, 1.5, 2.2), mark('c', 0, 1.5, 4)], level),
+    );
+    expect(notes).toContain('passes through the lens');
+    expect(answer!.engravedNeeded).toBeGreaterThan(1);
+    expect(Number.isFinite(answer!.engravedNeeded)).toBe(true);
+  });
+
+  it('behind the camera: named, and the rest solved', () => {
+    const station = table([...THREE, mark('Door', 0, 1.5, -2)]);
+    const { answer, reason } = told(station);
+    expect(reason).toContain('Door lies behind the camera');
+    expect(answer!.marks.sharp).toHaveLength(3);
+    const { solution } = evaluate(station);
+    expect(solution!.possible).toBe(false);
+    expect(solution!.tilt_deg).not.toBeNull();
+    const alone = told(table([mark('Door', 0, 1.5, -2)]));
+    expect(alone.answer).toBeNull();
+    expect(evaluate(table([mark('Door', 0, 1.5, -2)])).solution).toMatchObject({
+      possible: false,
+      tilt_deg: null,
+    });
+  });
+
+  it('nearer than the lens focuses', () => {
+    const near = table([mark('Nib', 0, 1.5, 0.12), mark('Far', 0, 1.5, 2)], level);
+    expect(told(near).reason).toMatch(/^Nib lies nearer than this lens can focus at all/);
+    // Named wherever it stands in the list.
+    const last = table([...near.marks!].reverse(), level);
+    expect(told(last).reason).toMatch(/^Nib lies nearer/);
+    const rig = table([mark('Cup', 0, 1.5, 0.5)], {
+      ...level,
+      lens: {
+        focal_length_mm: 90,
+        f_min: 2.8,
+        f_max: 32,
+        register_mm: 44,
+        circle: [{ f_number: 2.8, diameter_mm: 140 }],
+        close_focus: { distance_mm: 900, magnification: 0.13 },
+      },
+    });
+    expect(told(rig).reason).toContain('closer than this rig focuses: it draws out to 0.13×');
+  });
+
+  it('that ask for more tilt than there is: the end is named, and the best given', () => {
+    const limits = { movement_limits: { moves: 'front', tilt_deg: [-4, 4], swing_deg: [-4, 4] } };
+    const { answer, notes } = told(table(THREE, limits));
+    expect(answer!.solved.lens.tiltDeg).toBeCloseTo(4, 4);
+    expect(notes).toContain('The tilt stands at its end, 4.0°');
+    const { reason } = told(
+      table(THREE, {
+        ...limits,
+        lens: {
+          focal_length_mm: 90,
+          f_min: 2.8,
+          f_max: 8,
+          circle: [{ f_number: 2.8, diameter_mm: 140 }],
+        },
+      }),
+    );
+    expect(reason).toMatch(
+      /^The best wedge asks for f\/\d+, held by the end of the tilt.*; this lens stops down to f\/8\.$/,
+    );
+  });
+
+  it('that the circle cannot cover: said first, and not called possible', () => {
+    const station = table(THREE, {
+      lens: {
+        focal_length_mm: 90,
+        f_min: 2.8,
+        f_max: 32,
+        circle: [{ f_number: 2.8, diameter_mm: 30 }],
+      },
+    });
+    const { solution } = evaluate(station);
+    expect(solution).toMatchObject({ possible: false, within_limits: false });
+    expect(solution!.reason).toMatch(/A corner lies \d+\.\d mm outside the image circle/);
+  });
+
+  it('held back by the circle, or by the ring: within it, and named', () => {
+    const lens = {
+      focal_length_mm: 90,
+      f_min: 2.8,
+      f_max: 32,
+      circle: [{ f_number: 2.8, diameter_mm: 60 }],
+    };
+    const small = told(table(THREE, { lens }));
+    expect(small.reason).toBeNull();
+    expect(small.answer!.bounds).toContain('circle');
+    expect(readings(small.answer!.station).coverage.covered).toBe(true);
+    const ring = told(
+      table(THREE, {
+        lens: {
+          ...lens,
+          circle: [{ f_number: 2.8, diameter_mm: 140 }],
+          filter: { clear_diameter_mm: 30, ahead_of_pupil_mm: 30 },
+        },
+      }),
+    );
+    expect(ring.answer!.bounds).toContain('ring');
+    expect(readings(ring.answer!.station).coverage.filter_clear).toBe(true);
+  });
+
+  it('at infinity: the ground from near to the horizon', () => {
+    const station = table(
+      [mark('Reeds', 0, 0, 4), mark('Horizon', 0, 1.5, 1, { infinite: true })],
+      level,
+    );
+    const { answer, reason } = told(station);
+    expect(reason).toBeNull();
+    // The hinge line lies on the ground below the lens: sin θ = f / height.
+    expect(Math.sin((answer!.solved.lens.tiltDeg * Math.PI) / 180)).toBeCloseTo(0.09 / 1.5, 4);
+    expect(readings(solvedFor(station)).marks!.every(({ holds }) => holds)).toBe(true);
+  });
+});
+
+describe('verdict and standard', () => {
+  it('without marks tells what is sharp ahead; with some, how many hold', () => {
+    const none = table([]);
+    expect(focusVerdict(none, readings(none)).words).toContain('is sharp ahead');
+    const loose = table([mark('a', 0, 1.2, 3)]);
+    const verdict = focusVerdict(loose, readings(loose));
+    expect(verdict).toMatchObject({ standing: 'costs', figure: 'f/8', words: 'holds 0 of 1' });
+    expect(verdict.sentence).toContain('a is not as wanted');
+  });
+
+  it('a job’s standard is taken where the back can tell it', () => {
+    expect(withJobCriterion(base(), { coc_mm: 0.02 }).criterion).toEqual({ coc_mm: 0.02 });
+    expect(withJobCriterion(base(), null).criterion).toEqual({ diagonal_divisor: 1500 });
+    expect(withJobCriterion(base(), { pixels: 2 }).criterion).toEqual({ diagonal_divisor: 1500 });
+  });
+});
