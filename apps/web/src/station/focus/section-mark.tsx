@@ -118,14 +118,7 @@ export function Mark({
           <circle cx={x} cy={y} r={8} fill="none" stroke="currentColor" strokeWidth={0.75} />
         )}
       </SiteHandle>
-      {!crowd && (
-        <Name
-          {...{ mark, needs }}
-          beside={name.beside ? (x > width - BESIDE_PX ? 'left' : 'right') : null}
-          x={name.beside ? x : Math.min(x, width - 60)}
-          y={y - name.up}
-        />
-      )}
+      {!crowd && <Name {...{ mark, needs, name, width, x, y }} />}
     </g>
   );
 }
@@ -133,22 +126,25 @@ export function Mark({
 function Name({
   mark: { label },
   needs,
-  beside,
+  name: { up, beside },
+  width,
   x,
   y,
 }: {
   mark: SectionMark;
   needs: string;
-  beside: 'left' | 'right' | null;
+  name: NamePlace;
+  width: number;
   x: number;
   y: number;
 }) {
   if (beside) {
+    const left = x > width - BESIDE_PX;
     return (
       <text
-        x={beside === 'left' ? x - 14 : x + 14}
+        x={left ? x - 14 : x + 14}
         y={y + 4}
-        textAnchor={beside === 'left' ? 'end' : 'start'}
+        textAnchor={left ? 'end' : 'start'}
         aria-hidden
         className="halo"
         fill="currentColor"
@@ -158,7 +154,7 @@ function Name({
     );
   }
   return (
-    <g aria-hidden transform={`translate(${x} ${y})`}>
+    <g aria-hidden transform={`translate(${Math.min(x, width - 60)} ${y - up})`}>
       <text y={-30} textAnchor="middle" className="halo fill-ink font-semibold">
         {label}
       </text>
