@@ -29,8 +29,12 @@ const blurWords = (station: Station): string => {
 
 const leanWords = ({ movements: { tilt_deg, swing_deg } }: Station): string =>
   [
-    Math.abs(tilt_deg) < 0.05 ? '' : `tilt ${degrees(tilt_deg)}`,
-    Math.abs(swing_deg) < 0.05 ? '' : `swing ${degrees(swing_deg)}`,
+    Math.abs(tilt_deg) < 0.05
+      ? ''
+      : `tilt ${degrees(Math.abs(tilt_deg))} ${tilt_deg > 0 ? 'forward' : 'back'}`,
+    Math.abs(swing_deg) < 0.05
+      ? ''
+      : `swing ${degrees(Math.abs(swing_deg))} ${swing_deg > 0 ? 'right' : 'left'}`,
   ]
     .filter((each) => each !== '')
     .join(', ') || 'no lean';

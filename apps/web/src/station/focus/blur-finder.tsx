@@ -71,7 +71,7 @@ export function BlurFinder() {
                 className="stroke-ink"
                 strokeWidth={1.5}
               />
-              <Marks {...{ station, finder, sheet }} />
+              <Marks {...{ station, finder, sheet, width }} />
             </svg>
           </>
         )}
@@ -242,15 +242,20 @@ function smeared(
 
 const TINT_SHARE = 0.38;
 
+/** Room that a name on the right of its mark may want. */
+const NAME_PX = 64;
+
 /** Marks with their blur discs to scale; held, they move across at their own distance. */
 function Marks({
   station,
   finder,
   sheet,
+  width,
 }: {
   station: Station;
   finder: ReturnType<typeof finderOf>;
   sheet: Sheet;
+  width: number;
 }) {
   const report = readings(station).marks ?? [];
   const flip = useAppSelector((state) => state.preferences.groundGlass);
@@ -296,7 +301,13 @@ function Marks({
         >
           <circle cx={x} cy={y} r={12} fill="transparent" />
           <circle cx={x} cy={y} r={4} fill="none" stroke="currentColor" strokeWidth={2} />
-          <text x={x + 7} y={y - 5} className="halo fill-ink" aria-hidden>
+          <text
+            x={x > width - NAME_PX ? x - 7 : x + 7}
+            y={y - 5}
+            textAnchor={x > width - NAME_PX ? 'end' : 'start'}
+            className="halo fill-ink"
+            aria-hidden
+          >
             {label}
           </text>
         </SiteHandle>
