@@ -243,6 +243,26 @@ async function dragged(page, name) {
   );
 }
 
+/** A mark, the plane and the lens in a section, the settings following; then two hundred marks. */
+async function measureFocus(page, api, address, jobId, list) {
+  const { document } = list.find((each) => each.document.name.includes('three bottles'));
+  const begun = async (change) => {
+    const body = JSON.stringify({ document: { ...document, ...change } });
+    const headers = { 'Content-Type': 'application/json' };
+    const made = await (await fetch(api, { method: 'POST', headers, body })).json();
+    await page.goto(`${address}/jobs/${jobId}/stations/${made.id}/focus`);
+    await page.getByText('marks, set so').waitFor();
+    await page.waitForTimeout(500);
+  };
+  await begun({ solve: { tilt: true, swing: true, follow: true } });
+  for (const name of ['Rim, from the side', 'Plane of sharp focus', 'Lens, tilt']) {
+    await dragged(page, name);
+  }
+  const [many] = scenes(1, 200);
+  await begun({ marks: many.marks, solve: { tilt: true, swing: true } });
+  await dragged(page, 'm7, from the side');
+}
+
 await withApp('bench', 4570, say, async (browser, address) => {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const scripts = new Map();
@@ -275,6 +295,7 @@ await withApp('bench', 4570, say, async (browser, address) => {
   const quay = list.find(({ document }) => document.name.includes('quay')) ?? list[0];
   await page.goto(`${address}/jobs/${job.id}/stations/${quay.id}/view`);
   for (const name of ['Façade, from above', 'Top of the façade']) await dragged(page, name);
+  await measureFocus(page, `${address}/api/jobs/${job.id}/stations`, address, job.id, list);
   await page.close();
   await measureKit(browser, address);
 });

@@ -6,7 +6,6 @@ import {
   useContext,
   useEffect,
   useMemo,
-  useRef,
   useState,
   type ReactNode,
 } from 'react';
@@ -17,6 +16,7 @@ import { groundGlassFlipped } from '../store/preferences.js';
 import { selectScales, selectStation } from '../store/selectors.js';
 import { redone, undone } from '../store/station.js';
 import { useAppDispatch, useAppStore } from '../store/store.js';
+import { useKeyRun } from '../ui/key-run.js';
 import { STEPS } from './steps.js';
 
 const KeySheet = lazy(() => import('./key-sheet.js'));
@@ -34,6 +34,8 @@ export interface ScaleKey {
   key: string;
   shiftKey: boolean;
   altKey: boolean;
+  /** Held, and told again. */
+  repeat: boolean;
 }
 
 const Context = createContext<Keyboard | null>(null);
@@ -51,9 +53,6 @@ const DIRECTION: Record<string, 1 | -1> = {
   ArrowLeft: -1,
 };
 
-/** A key held, or pressed again this soon, goes on with the same step of undo. */
-const SAME_GESTURE_MS = 800;
-
 const BY_KEY = new Map(CONTROL_IDS.map((id) => [CONTROLS[id].key.toLowerCase(), id]));
 
 const writes = (target: EventTarget | null): boolean =>
@@ -70,19 +69,10 @@ export function KeyboardProvider({ children }: { children: ReactNode }) {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const { setControl } = useEditing();
-  const held = useRef({ id: '' as string, at: 0, count: 0 });
-
-  const gestureFor = useCallback((id: ControlId): string => {
-    const now = performance.now();
-    const { current } = held;
-    if (current.id !== id || now - current.at > SAME_GESTURE_MS) current.count += 1;
-    current.id = id;
-    current.at = now;
-    return `keys-${id}-${current.count}`;
-  }, []);
+  const keyRun = useKeyRun();
 
   const scaleKey = useCallback(
-    (id: ControlId, { key, shiftKey, altKey }: ScaleKey): boolean => {
+    (id: ControlId, { key, shiftKey, altKey, repeat }: ScaleKey): boolean => {
       const control = CONTROLS[id];
       const state = store.getState();
       const station = selectStation(state);
@@ -90,7 +80,7 @@ export function KeyboardProvider({ children }: { children: ReactNode }) {
       if (direction) {
         const next = control.step(station, direction, shiftKey ? 10 : altKey ? 0.1 : 1);
         const [least, most] = control.mechanism(station);
-        setControl(id, Math.min(most, Math.max(least, next)), gestureFor(id));
+        setControl(id, Math.min(most, Math.max(least, next)), keyRun(id, repeat));
         return true;
       }
       if (key === '0' || key === 'Home') {
@@ -104,7 +94,7 @@ export function KeyboardProvider({ children }: { children: ReactNode }) {
       }
       return false;
     },
-    [store, setControl, gestureFor],
+    [store, setControl, keyRun],
   );
 
   const pick = useCallback((id: ControlId): void => {

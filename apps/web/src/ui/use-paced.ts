@@ -20,3 +20,13 @@ export function usePaced<T>(value: T, everyMs: number): T {
   }, [shown, value, everyMs]);
   return shown;
 }
+
+/** A value once it has stayed the same for a while; the one before until then. */
+export function useRested<T>(value: T, afterMs: number): T {
+  const [rested, setRested] = useState(value);
+  useEffect(() => {
+    const wait = setTimeout(() => setRested(value), afterMs);
+    return () => clearTimeout(wait);
+  }, [value, afterMs]);
+  return rested;
+}

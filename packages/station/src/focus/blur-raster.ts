@@ -12,7 +12,7 @@ export interface BlurRaster {
 }
 
 /** Parts of the picture across its longer side; a hand on a scale leaves time for so many. */
-const ACROSS = 168;
+const ACROSS = 128;
 
 /** A ray from the lens centre: the share of its direction at which it meets something, or ∞. */
 type Thing = (origin: Vec3, way: Vec3) => number;

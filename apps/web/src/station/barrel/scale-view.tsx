@@ -97,6 +97,7 @@ export const ScaleView = memo(function ScaleView({ id }: { id: ControlId }) {
           key: wheel.current < 0 ? 'ArrowUp' : 'ArrowDown',
           shiftKey: false,
           altKey: false,
+          repeat: false,
         });
         wheel.current -= Math.sign(wheel.current) * 40;
       }

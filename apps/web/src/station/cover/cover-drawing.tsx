@@ -30,6 +30,7 @@ import { gestureEnded } from '../../store/station.js';
 import { useAppDispatch, useAppSelector, useAppStore } from '../../store/store.js';
 import { STANDING_TEXT } from '../../ui/standing.js';
 import { arrowStep } from '../../ui/arrows.js';
+import { useKeyRun } from '../../ui/key-run.js';
 import { useSize } from '../../ui/use-size.js';
 import { figureOf } from '../barrel/words.js';
 import { Dimensions } from './dimensions.js';
@@ -263,6 +264,7 @@ function Handle({ drawing, sheet, tone }: { drawing: Drawing; sheet: Sheet; tone
   const { change } = useEditing();
   const { movements } = useAppSelector(selectStation);
   const drags = useRef(0);
+  const keyRun = useKeyRun();
   const [cx, cy] = [sheet.x(drawing.frame.centre.x), sheet.y(drawing.frame.centre.y)];
 
   useDrag(
@@ -290,8 +292,11 @@ function Handle({ drawing, sheet, tone }: { drawing: Drawing; sheet: Sheet; tone
     event.stopPropagation();
     const turn = sheet.toMm(1, 0).x > sheet.toMm(0, 0).x ? 1 : -1;
     const { x, y } = drawing.frame.centre;
-    change('Move the frame', '/movements', (station) =>
-      withFrameAt(station, drawing, { x: x + turn * step[0], y: y + turn * step[1] }),
+    change(
+      'Move the frame',
+      '/movements',
+      (station) => withFrameAt(station, drawing, { x: x + turn * step[0], y: y + turn * step[1] }),
+      keyRun('frame', event.repeat),
     );
   };
 

@@ -1,6 +1,7 @@
 import { useEffect, useRef } from 'react';
-import type { CoverDrawing, Ellipse, Finder, Look, Pictured, Point } from '@gangway/station';
+import type { CoverDrawing, Ellipse, Finder, Point } from '@gangway/station';
 import { useAppSelector } from '../../store/store.js';
+import { paintShapes, type Colour } from './paint-shapes.js';
 import type { Sheet } from './sheet.js';
 
 interface Props {
@@ -10,17 +11,6 @@ interface Props {
   width: number;
   height: number;
 }
-
-/** Strokes in CSS pixels and the colours they take from the light. */
-const STROKES: Record<Look, { colour: string; width: number; dash?: number[] }> = {
-  wall: { colour: '--ink', width: 1.25 },
-  side: { colour: '--ink', width: 1.25 },
-  detail: { colour: '--quiet', width: 0.9 },
-  ground: { colour: '--rule-strong', width: 0.7 },
-  level: { colour: '--within', width: 1.5, dash: [7, 3] },
-};
-
-const FILLS: Partial<Record<Look, string>> = { wall: '--paper', side: '--page', ground: '--glass' };
 
 /** How much of the picture beyond the frame is taken back. */
 const VEIL = 0.62;
@@ -76,7 +66,7 @@ export function FinderCanvas({ finder, drawing, sheet, width, height }: Props) {
     pen.fill();
     pen.globalAlpha = 1;
     if (!finder.empty) {
-      paintAll(pen, finder.shapes, colour, px);
+      paintShapes(pen, finder.shapes, colour, px);
       // A veil over what lies round the frame: painting it all twice would cost twice the time.
       pen.beginPath();
       pen.rect(-FAR_MM, -FAR_MM, 2 * FAR_MM, 2 * FAR_MM);
@@ -98,12 +88,10 @@ export function FinderCanvas({ finder, drawing, sheet, width, height }: Props) {
   );
 }
 
-type Colour = (name: string) => string;
-
 const known = new Map<string, Map<string, string>>();
 
 /** Colours of a light by their names in the style sheet, each looked up once. */
-function coloursOf(light: string): Colour {
+export function coloursOf(light: string): Colour {
   const names = known.get(light) ?? new Map<string, string>();
   known.set(light, names);
   return (name) => {
@@ -113,52 +101,6 @@ function coloursOf(light: string): Colour {
     names.set(name, value);
     return value;
   };
-}
-
-/** The shapes alone, in the colours of a light. */
-export const paintShapes = (
-  pen: CanvasRenderingContext2D,
-  shapes: readonly Pictured[],
-  light: string,
-  px: number,
-): void => paintAll(pen, shapes, coloursOf(light), px);
-
-/** Lines of one look that follow each other are one stroke: strokes are what takes time. */
-function paintAll(
-  pen: CanvasRenderingContext2D,
-  shapes: readonly Pictured[],
-  colour: Colour,
-  px: number,
-): void {
-  let run: Look | null = null;
-  const stroke = (look: Look): void => {
-    const { colour: name, width, dash = [] } = STROKES[look];
-    pen.strokeStyle = colour(name);
-    pen.lineWidth = width * px;
-    pen.setLineDash(dash.map((each) => each * px));
-    pen.stroke();
-  };
-  for (const { points, look, filled } of shapes) {
-    if (run !== null && (filled || look !== run)) {
-      stroke(run);
-      run = null;
-    }
-    if (run === null) pen.beginPath();
-    pen.moveTo(points[0]!, points[1]!);
-    for (let i = 2; i < points.length; i += 2) pen.lineTo(points[i]!, points[i + 1]!);
-    if (!filled) {
-      run = look;
-      continue;
-    }
-    pen.closePath();
-    const fill = FILLS[look];
-    if (fill) {
-      pen.fillStyle = colour(fill);
-      pen.fill();
-    }
-    stroke(look);
-  }
-  if (run !== null) stroke(run);
 }
 
 function circlePath(

@@ -16,46 +16,76 @@ import {
   type Solve,
   type Station,
 } from '@gangway/station';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { selectStation } from '../../store/selectors.js';
 import { changed } from '../../store/station.js';
 import { useAppDispatch, useAppSelector } from '../../store/store.js';
 import { Button } from '../../ui/button.js';
 import { STANDING_TEXT } from '../../ui/standing.js';
-import { usePaced } from '../../ui/use-paced.js';
+import { usePaced, useRested } from '../../ui/use-paced.js';
+import { useWorker } from '../../ui/use-worker.js';
 import { WayList } from '../cover/way-list.js';
 import { Group, Line } from '../results.js';
 import { FigureField } from '../view/fields.js';
 import { useSiteEdit } from '../view/site-part.js';
 import { Why } from '../why.js';
 import { nearOrFar } from './section-words.js';
-import { useSolution } from './use-solution.js';
+import type { Solution, SolveAsk } from './solve-worker.js';
 
 /** The drawing keeps up with the hand; what is read beside it follows at this pace. */
-const READ_MS = 60;
+const READ_MS = 90;
+
+/** Other ways are looked for once the hand rests for this long. */
+const RESTED_MS = 250;
+
+const NOTHING_YET = { ways: [], wiggle: null };
+
+const solveWorker = (): Worker =>
+  new Worker(new URL('./solve-worker.ts', import.meta.url), { type: 'module' });
 
 /** What to set for the marks, what that gives, and what else would do. */
 export function Advice() {
   const present = useAppSelector(selectStation);
   const station = usePaced(present, READ_MS);
-  const units = useAppSelector((state) => state.preferences.units);
-  const found = useSolution(station);
-  const answer = found?.solution.answer ?? null;
+  const rested = useRested(present, RESTED_MS);
+  const ask = useMemo((): SolveAsk => ({ station, rested: rested === station }), [station, rested]);
+  const [others, setOthers] = useState<NonNullable<Solution['others']>>(NOTHING_YET);
+  const found = useWorker<SolveAsk, Solution>(solveWorker, ask);
   const sharp = (station.marks ?? []).filter(({ must }) => must === 'sharp').length;
-  if (sharp === 0) {
-    return (
-      <section className="mb-4">
-        <h2 className="mb-1 text-[15px] font-semibold">Nothing to hold yet</h2>
-        <p>
-          Put a mark on each thing that must be sharp, by tape or from the site. Then it is told how
-          to lean the lens, where to focus, and which stop holds them.
-        </p>
-        <Freedoms station={present} />
-      </section>
-    );
-  }
+  if (sharp === 0) return <NothingToHold station={present} />;
+  // While the hand moves the last ways stay in their place, faint and out of reach.
+  const fresh = found?.answer.others ?? null;
+  if (fresh && fresh !== others) setOthers(fresh);
   if (!found) return <p className="mb-4 text-quiet">Working it out</p>;
-  const { reason, ways, wiggle } = found.solution;
+  const { ways, wiggle } = others;
+  return (
+    <>
+      <Told station={station} present={present} solution={found.answer} />
+      {ways.length > 0 && (
+        <Group title="Or">
+          <div {...(fresh ? {} : { inert: true, className: 'opacity-50' })}>
+            <WayList ways={ways} />
+          </div>
+        </Group>
+      )}
+      {wiggle && <ByWiggle wiggle={wiggle} widestStop={station.lens.f_min} />}
+      <Freedoms station={present} />
+      {leansBack(present) && <BackFields station={present} />}
+    </>
+  );
+}
+
+/** What to set, why it is not all that was wanted, and what it gives. */
+function Told({
+  station,
+  present,
+  solution: { answer, reason },
+}: {
+  station: Station;
+  present: Station;
+  solution: Solution;
+}) {
+  const units = useAppSelector((state) => state.preferences.units);
   const told = answer && instructionsFor(answer, units);
   return (
     <>
@@ -65,7 +95,7 @@ export function Advice() {
             {reason}
           </p>
         )}
-        {told && answer && (
+        {told && (
           <>
             <h2 className="mb-1 flex items-center justify-between text-[13px] font-semibold text-quiet">
               {reason === null ? 'Set' : 'The best that can be done'}
@@ -85,61 +115,86 @@ export function Advice() {
           </>
         )}
       </section>
-      {answer && <Figures station={station} answer={answer} />}
       {told && (
-        <details className="mb-4">
-          <summary className="min-h-8 cursor-pointer py-1 text-[13px] font-semibold text-quiet pointer-coarse:min-h-11">
-            Look at the marks in this order
-          </summary>
-          <ol className="list-decimal pl-5">
-            {told.check.map((line) => (
-              <li key={line}>{line}</li>
-            ))}
-          </ol>
-        </details>
+        <>
+          <Figures station={station} answer={answer} />
+          <LookInOrder lines={told.check} />
+        </>
       )}
-      {ways.length > 0 && (
-        <Group title="Or">
-          <WayList ways={ways} />
-        </Group>
-      )}
-      {wiggle && (
-        <details className="mb-4">
-          <summary className="min-h-8 cursor-pointer py-1 text-[13px] font-semibold text-quiet pointer-coarse:min-h-11">
-            Without scales: focus far, lean near
-          </summary>
-          <ol className="list-decimal pl-5">
-            {wiggle.words.map((line) => (
-              <li key={line}>{line}</li>
-            ))}
-          </ol>
-          {wiggle.rounds.length > 0 && (
-            <table className="mt-2 w-full text-right">
-              <thead>
-                <tr className="text-[13px] text-quiet">
-                  <th className="text-left font-normal">Round</th>
-                  <th className="font-normal">{wiggle.movement} lands at</th>
-                  <th className="font-normal">both hold from</th>
-                </tr>
-              </thead>
-              <tbody>
-                {wiggle.rounds.map(({ leanDeg, fNumber }, i) => (
-                  <tr key={i} className="border-t border-rule">
-                    <th className="figure text-left">{i + 1}</th>
-                    <td className="figure">{degrees(leanDeg)}</td>
-                    <td className="figure">
-                      {fNumber < station.lens.f_min ? 'wide open' : `f/${fixed(fNumber, 0)}`}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          )}
-        </details>
-      )}
-      <Freedoms station={present} />
-      {leansBack(present) && <BackFields station={present} />}
     </>
+  );
+}
+
+function NothingToHold({ station }: { station: Station }) {
+  return (
+    <section className="mb-4">
+      <h2 className="mb-1 text-[15px] font-semibold">Nothing to hold yet</h2>
+      <p>
+        Put a mark on each thing that must be sharp, by tape or from the site. Then it is told how
+        to lean the lens, where to focus, and which stop holds them.
+      </p>
+      <Freedoms station={station} />
+    </section>
+  );
+}
+
+/** Which marks to look at under the magnifier, first to last. */
+function LookInOrder({ lines }: { lines: readonly string[] }) {
+  return (
+    <details className="mb-4">
+      <summary className="min-h-8 cursor-pointer py-1 text-[13px] font-semibold text-quiet pointer-coarse:min-h-11">
+        Look at the marks in this order
+      </summary>
+      <ol className="list-decimal pl-5">
+        {lines.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ol>
+    </details>
+  );
+}
+
+/** The leans that a hand without scales comes to, round by round. */
+function ByWiggle({
+  wiggle,
+  widestStop,
+}: {
+  wiggle: NonNullable<NonNullable<Solution['others']>['wiggle']>;
+  widestStop: number;
+}) {
+  return (
+    <details className="mb-4">
+      <summary className="min-h-8 cursor-pointer py-1 text-[13px] font-semibold text-quiet pointer-coarse:min-h-11">
+        Without scales: focus far, lean near
+      </summary>
+      <ol className="list-decimal pl-5">
+        {wiggle.words.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ol>
+      {wiggle.rounds.length > 0 && (
+        <table className="mt-2 w-full text-right">
+          <thead>
+            <tr className="text-[13px] text-quiet">
+              <th className="text-left font-normal">Round</th>
+              <th className="font-normal">{wiggle.movement} lands at</th>
+              <th className="font-normal">both hold from</th>
+            </tr>
+          </thead>
+          <tbody>
+            {wiggle.rounds.map(({ leanDeg, fNumber }, i) => (
+              <tr key={i} className="border-t border-rule">
+                <th className="figure text-left">{i + 1}</th>
+                <td className="figure">{degrees(leanDeg)}</td>
+                <td className="figure">
+                  {fNumber < widestStop ? 'wide open' : `f/${fixed(fNumber, 0)}`}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </details>
   );
 }
 

@@ -1,4 +1,5 @@
-import { useId, useState } from 'react';
+import isEqual from 'fast-deep-equal';
+import { memo, useId, useState } from 'react';
 import {
   boxFaceMarks,
   fixed,
@@ -82,7 +83,8 @@ export function MarkList() {
   );
 }
 
-function MarkLine({
+/** Its fields are made when it is opened: two hundred marks would be two thousand fields. */
+const MarkLine = memo(function MarkLine({
   index,
   mark,
   read,
@@ -92,11 +94,15 @@ function MarkLine({
   read: MarkReport | undefined;
 }) {
   const edit = useSiteEdit();
+  const [open, setOpen] = useState(false);
   const name = mark.label || `Mark ${index + 1}`;
   const near = Math.abs(mark.z_m) < NEAR_M && !mark.infinite;
   const tone = mark.must === 'free' ? 'text-quiet' : read?.holds ? 'text-within' : 'text-outside';
   return (
-    <details className="border-t border-rule">
+    <details
+      className="border-t border-rule"
+      onToggle={(event) => setOpen(event.currentTarget.open)}
+    >
       <summary className="flex min-h-8 cursor-pointer items-baseline justify-between gap-2 py-1 pointer-coarse:min-h-11">
         <span className="font-medium">{name}</span>
         <span className={`text-[13px] ${tone}`}>
@@ -110,81 +116,83 @@ function MarkLine({
           {read && !read.in_frame ? ', outside the frame' : ''}
         </span>
       </summary>
-      <div className="space-y-1.5 pb-2">
-        <TextField
-          label="Name"
-          pointer={`/marks/${index}/label`}
-          value={mark.label}
-          write={(now, label) => withMark(now, index, { label })}
-        />
-        {PLACES.map(([field, label]) =>
-          near ? (
-            <MillimetreField
-              key={field}
-              label={label}
-              pointer={`/marks/${index}/${field}`}
-              value={mark[field]}
-              write={(now, value) => withMark(now, index, { [field]: value })}
-            />
-          ) : (
-            <MetreField
-              key={field}
-              label={label}
-              pointer={`/marks/${index}/${field}`}
-              value={mark[field]}
-              write={(now, value) => withMark(now, index, { [field]: value })}
-            />
-          ),
-        )}
-        <ChoiceField
-          label="Must be"
-          pointer={`/marks/${index}/must`}
-          value={mark.must}
-          options={MUST}
-          write={(now, must) => withMark(now, index, { must })}
-        />
-        {mark.must === 'soft' && (
-          <FigureField
-            label="Blur at least"
-            pointer={`/marks/${index}/blur_um`}
-            unit="µm"
-            parse={parseNumber}
-            value={mark.blur_um}
-            write={(now, blur_um) => withMark(now, index, { blur_um })}
-            clear={(now) =>
-              withMarks(
-                now,
-                now.marks!.map((each, j) => (j === index ? unasked(each) : each)),
-              )
-            }
+      {open && (
+        <div className="space-y-1.5 pb-2">
+          <TextField
+            label="Name"
+            pointer={`/marks/${index}/label`}
+            value={mark.label}
+            write={(now, label) => withMark(now, index, { label })}
           />
-        )}
-        <label className="flex min-h-8 items-center gap-2 pointer-coarse:min-h-11">
-          <input
-            type="checkbox"
-            checked={mark.infinite === true}
-            onChange={() =>
-              edit('Set how far the mark is', `/marks/${index}`, (now) =>
-                withMark(now, index, { infinite: mark.infinite !== true }),
-              )
-            }
-            className="size-4 accent-within"
+          {PLACES.map(([field, label]) =>
+            near ? (
+              <MillimetreField
+                key={field}
+                label={label}
+                pointer={`/marks/${index}/${field}`}
+                value={mark[field]}
+                write={(now, value) => withMark(now, index, { [field]: value })}
+              />
+            ) : (
+              <MetreField
+                key={field}
+                label={label}
+                pointer={`/marks/${index}/${field}`}
+                value={mark[field]}
+                write={(now, value) => withMark(now, index, { [field]: value })}
+              />
+            ),
+          )}
+          <ChoiceField
+            label="Must be"
+            pointer={`/marks/${index}/must`}
+            value={mark.must}
+            options={MUST}
+            write={(now, must) => withMark(now, index, { must })}
           />
-          At infinity, in this direction
-        </label>
-        <div className="flex justify-end">
-          <Button
-            look="quiet"
-            aria-label={`Remove ${name}`}
-            onClick={() => edit('Remove a mark', '/marks', (now) => withoutMark(now, index))}
-          >
-            Remove
-          </Button>
+          {mark.must === 'soft' && (
+            <FigureField
+              label="Blur at least"
+              pointer={`/marks/${index}/blur_um`}
+              unit="µm"
+              parse={parseNumber}
+              value={mark.blur_um}
+              write={(now, blur_um) => withMark(now, index, { blur_um })}
+              clear={(now) =>
+                withMarks(
+                  now,
+                  now.marks!.map((each, j) => (j === index ? unasked(each) : each)),
+                )
+              }
+            />
+          )}
+          <label className="flex min-h-8 items-center gap-2 pointer-coarse:min-h-11">
+            <input
+              type="checkbox"
+              checked={mark.infinite === true}
+              onChange={() =>
+                edit('Set how far the mark is', `/marks/${index}`, (now) =>
+                  withMark(now, index, { infinite: mark.infinite !== true }),
+                )
+              }
+              className="size-4 accent-within"
+            />
+            At infinity, in this direction
+          </label>
+          <div className="flex justify-end">
+            <Button
+              look="quiet"
+              aria-label={`Remove ${name}`}
+              onClick={() => edit('Remove a mark', '/marks', (now) => withoutMark(now, index))}
+            >
+              Remove
+            </Button>
+          </div>
         </div>
-      </div>
+      )}
     </details>
   );
-}
+}, isEqual);
 
 function unasked({ blur_um: _, ...mark }: Mark): Mark {
   return mark;

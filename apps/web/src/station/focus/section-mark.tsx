@@ -1,4 +1,5 @@
-import { useId } from 'react';
+import isEqual from 'fast-deep-equal';
+import { memo, useId } from 'react';
 import {
   fixed,
   sceneStep,
@@ -19,7 +20,7 @@ const SMEAR_PX = 0.55;
 const MOST_SMEAR_PX = 9;
 
 /** From so many on marks are drawn plainly, and named only where one rests on them. */
-const CROWD = 24;
+export const CROWD = 24;
 
 /** Room that a name on the right of its mark may want, px. */
 const BESIDE_PX = 170;
@@ -48,52 +49,42 @@ export function needsWords(
 }
 
 /** A mark as it will look: the more it blurs, the more its target smears. */
-export function Mark({
-  mark,
-  section,
-  sheet,
-  units,
-  shared,
-  width,
-  name,
-}: {
+interface MarkProps {
   mark: SectionMark;
   name: NamePlace;
-  section: Section;
-  sheet: SectionSheet;
+  kind: SectionKind;
+  cocUm: number;
+  needs: string;
+  crowd: boolean;
+  /** Where it is drawn, and where the plane passes above or below it. */
+  at: Point;
+  planeY: number | null;
+  /** Metres ahead at the right edge of the sheet. */
+  rightM: number;
   units: Units;
   shared: Shared;
   width: number;
-}) {
+}
+
+export const Mark = memo(function Mark(props: MarkProps) {
+  const { mark, name, kind, cocUm, needs, crowd, at, planeY, rightM, units, shared, width } = props;
+  const { x, y } = at;
   const id = useId();
-  const { x, y } = markAt(mark, sheet, width);
-  const times = mark.blurUm === null ? Infinity : mark.blurUm / section.cocUm;
-  const crowd = section.marks.length > CROWD;
+  const times = mark.blurUm === null ? Infinity : mark.blurUm / cocUm;
   const smear = crowd ? 0 : Math.min(MOST_SMEAR_PX, SMEAR_PX * Math.max(0, times - 0.4));
   const tone = mark.must === 'free' ? 'text-quiet' : mark.holds ? 'text-within' : 'text-outside';
-  const needs = needsWords(mark, section);
   return (
     <g className={tone}>
-      {mark.plane && mark.must === 'sharp' && !mark.infinite && (
-        <line
-          x1={x}
-          x2={x}
-          y1={y}
-          y2={sheet.y(mark.plane.y)}
-          stroke="currentColor"
-          strokeWidth={1}
-          aria-hidden
-        />
+      {planeY !== null && (
+        <line x1={x} x2={x} y1={y} y2={planeY} stroke="currentColor" strokeWidth={1} aria-hidden />
       )}
       <SiteHandle
         {...shared}
         step={mark.distanceM < 0.5 ? 0.0005 : mark.distanceM < 3 ? 0.005 : 0.1}
-        label={
-          section.kind === 'side' ? `${mark.label}, from the side` : `${mark.label}, in the plan`
-        }
+        label={kind === 'side' ? `${mark.label}, from the side` : `${mark.label}, in the plan`}
         value={mark.distanceM}
         valueText={`${mark.infinite ? 'at infinity' : nearOrFar(mark.distanceM, units)}, ${blurWords(mark)}`}
-        write={(from, dx, dy) => moved(from, section.kind, mark, sheet, dx, dy)}
+        write={(from, dx, dy) => moved(from, kind, mark, rightM, dx, dy)}
       >
         <title>{`${mark.label}, ${needs}`}</title>
         <circle cx={x} cy={y} r={crowd ? 8 : 16} fill="transparent" />
@@ -121,7 +112,7 @@ export function Mark({
       {!crowd && <Name {...{ mark, needs, name, width, x, y }} />}
     </g>
   );
-}
+}, isEqual);
 
 function Name({
   mark: { label },
@@ -172,13 +163,13 @@ function moved(
   from: Station,
   kind: SectionKind,
   { index, infinite }: SectionMark,
-  sheet: SectionSheet,
+  rightM: number,
   dx: number,
   dy: number,
 ): Station {
   const mark = from.marks![index]!;
   // One at infinity is drawn at the edge of the sheet; there it is turned, not carried.
-  const far = Math.hypot(mark.x_m, mark.y_m - from.camera.height_m, mark.z_m) / sheet.right;
+  const far = Math.hypot(mark.x_m, mark.y_m - from.camera.height_m, mark.z_m) / rightM;
   const step = infinite ? sceneStep(from, kind, 0, dy * far) : sceneStep(from, kind, dx, dy);
   return withMark(from, index, {
     x_m: placed(mark.x_m + step.x_m),

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import {
   fixed,
   sectionOf,
@@ -8,10 +8,10 @@ import {
   type Units,
 } from '@gangway/station';
 import { selectShown } from '../../store/selectors.js';
-import { useAppSelector } from '../../store/store.js';
+import { useAppSelector, useAppStore } from '../../store/store.js';
 import { useSize } from '../../ui/use-size.js';
 import { Camera, HingeMark } from './section-camera.js';
-import { Mark, markAt, needsWords } from './section-mark.js';
+import { CROWD, Mark, markAt, needsWords } from './section-mark.js';
 import { along, namePlaces, sectionSheet, type SectionSheet, type Zoom } from './section-sheet.js';
 import { LimitNames, Meeting, PlaneHandle, Wedge } from './section-wedge.js';
 import { described, WORDS } from './section-words.js';
@@ -29,6 +29,12 @@ export function SectionView({ kind, zoom }: { kind: SectionKind; zoom: Zoom }) {
     [held, section, zoom, width, height],
   );
   const words = WORDS[kind];
+  const store = useAppStore();
+  // The same function throughout, so that marks which did not change are not drawn again.
+  const onHold = useCallback(
+    (hold: boolean) => setHeld(hold ? sectionOf(selectShown(store.getState()), kind) : null),
+    [store, kind],
+  );
   return (
     <div ref={box} className="relative min-h-56 flex-1 overflow-hidden lg:min-h-0">
       {width > 0 && (
@@ -39,10 +45,7 @@ export function SectionView({ kind, zoom }: { kind: SectionKind; zoom: Zoom }) {
           aria-label={`${words.name}. ${described(section, units)}`}
           className="absolute inset-0 text-[12px]"
         >
-          <Drawn
-            {...{ station, section, sheet, zoom, units, width, height }}
-            onHold={(hold) => setHeld(hold ? section : null)}
-          />
+          <Drawn {...{ station, section, sheet, zoom, units, width, height }} onHold={onHold} />
           <text x={16} y={20} className="halo text-quiet">
             {words.name}
             {sheet.stretch > 1.01 &&
@@ -53,6 +56,8 @@ export function SectionView({ kind, zoom }: { kind: SectionKind; zoom: Zoom }) {
     </div>
   );
 }
+
+const UNNAMED = { up: 0, beside: false };
 
 /** Room that the names of the limits take at the right edge. */
 const NAMES_PX = 200;
@@ -74,12 +79,20 @@ function Drawn(props: DrawnProps) {
   const reach = Math.max(1e-3, sheet.right - sheet.left);
   const like = plane ? along(plane) : undefined;
   const shared = { scale: sheet.scaleX, scaleUp: sheet.scaleY, onHold };
-  const names = namePlaces(
-    section.marks.map((mark) => {
-      const { x, y } = markAt(mark, sheet, width);
-      return { x, y, chars: Math.max(mark.label.length, needsWords(mark, section).length) };
-    }),
-  );
+  const crowd = section.marks.length > CROWD;
+  const marks = section.marks.map((mark) => ({
+    mark,
+    at: markAt(mark, sheet, width),
+    needs: needsWords(mark, section),
+  }));
+  const names = crowd
+    ? []
+    : namePlaces(
+        marks.map(({ mark, at, needs }) => ({
+          ...at,
+          chars: Math.max(mark.label.length, needs.length),
+        })),
+      );
   return (
     <>
       {groundM !== null && zoom === 'scene' && (
@@ -116,16 +129,22 @@ function Drawn(props: DrawnProps) {
       <HingeMark {...{ section, sheet, units, width, height, shared }} />
       <Camera {...{ section, sheet, shared, zoom }} />
       {zoom === 'scene' &&
-        section.marks.map((mark, i) => (
+        marks.map(({ mark, at, needs }, i) => (
           <Mark
             key={mark.index}
-            {...{ mark, section, sheet, units, shared, width }}
-            name={names[i]!}
+            {...{ mark, at, needs, crowd, units, shared, width }}
+            kind={section.kind}
+            cocUm={section.cocUm}
+            name={names[i] ?? UNNAMED}
+            planeY={
+              mark.plane && mark.must === 'sharp' && !mark.infinite ? sheet.y(mark.plane.y) : null
+            }
+            rightM={sheet.right}
           />
         ))}
       <LimitNames
         {...{ section, sheet, station, width, height }}
-        plain={section.marks.every((mark) => markAt(mark, sheet, width).x < width - NAMES_PX)}
+        plain={marks.every(({ at }) => at.x < width - NAMES_PX)}
       />
     </>
   );

@@ -3,45 +3,43 @@ import {
   focusWays,
   hindrance,
   solveStation,
-  tiltOrStack,
   wiggleFor,
-  type Effort,
   type FocusAnswer,
   type FocusOption,
   type Station,
   type Wiggle,
 } from '@gangway/station';
+import type { Answered, Asked } from '../../ui/use-worker.js';
 
 declare const self: DedicatedWorkerGlobalScope;
-
-export interface SolveAsk {
-  readonly ask: number;
-  readonly station: Station;
-}
 
 /** Everything that has to be searched for at one station. */
 export interface Solution {
   readonly answer: FocusAnswer | null;
   /** Why no setting serves; null when one does. */
   readonly reason: string | null;
-  readonly ways: readonly FocusOption[];
-  readonly wiggle: Wiggle | null;
-  readonly efforts: readonly Effort[];
+  /** Null while the hand moves. */
+  readonly others: { readonly ways: readonly FocusOption[]; readonly wiggle: Wiggle | null } | null;
 }
 
-export interface SolveAnswer {
-  readonly ask: number;
-  readonly solution: Solution;
+export interface SolveAsk {
+  readonly station: Station;
+  /** Whether to look for other ways too: they take some ten times as long. */
+  readonly rested: boolean;
 }
 
-self.onmessage = ({ data: { ask, station } }: MessageEvent<SolveAsk>) => {
-  const answer = solveStation(station);
-  const solution: Solution = {
-    answer,
-    reason: hindrance(station, answer),
-    ways: answer ? focusWays(station, answer) : [],
-    wiggle: answer ? wiggleFor(answer) : null,
-    efforts: answer ? tiltOrStack(station) : [],
+self.onmessage = ({ data: { id, ask } }: MessageEvent<Asked<SolveAsk>>) => {
+  const { station, rested } = ask;
+  const found = solveStation(station);
+  const answer: Solution = {
+    answer: found,
+    reason: hindrance(station, found),
+    others: rested
+      ? {
+          ways: found ? focusWays(station, found) : [],
+          wiggle: found ? wiggleFor(found) : null,
+        }
+      : null,
   };
-  self.postMessage({ ask, solution } satisfies SolveAnswer);
+  self.postMessage({ id, answer } satisfies Answered<Solution>);
 };

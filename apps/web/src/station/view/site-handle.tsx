@@ -6,6 +6,7 @@ import { selectStation } from '../../store/selectors.js';
 import { gestureEnded } from '../../store/station.js';
 import { useAppDispatch, useAppStore } from '../../store/store.js';
 import { arrowStep } from '../../ui/arrows.js';
+import { useKeyRun } from '../../ui/key-run.js';
 import { useNotice } from '../../ui/notices.js';
 
 /** One press of an arrow key on a building, m. */
@@ -46,9 +47,11 @@ export function SiteHandle({
   children,
 }: SiteHandleProps) {
   const target = useRef<SVGGElement>(null);
+  const next = useRef<(() => void) | null>(null);
   const store = useAppStore();
   const dispatch = useAppDispatch();
   const { change } = useEditing();
+  const keyRun = useKeyRun();
   const notice = useNotice();
 
   useDrag(
@@ -59,16 +62,22 @@ export function SiteHandle({
       }
       const from = (memo as Station | undefined) ?? selectStation(store.getState());
       // What the site cannot be stays where it last could.
-      change(
-        `Move ${label.toLowerCase()}`,
-        '/site',
-        () => write(from, dx / scale, -dy / scaleUp),
-        `site-${drags}`,
-      );
+      const gesture = `site-${drags}`;
+      next.current = () => {
+        next.current = null;
+        change(
+          `Move ${label.toLowerCase()}`,
+          '/site',
+          () => write(from, dx / scale, -dy / scaleUp),
+          gesture,
+        );
+      };
+      // A hand reports oftener than is drawn: only the last place before each picture counts.
       if (last) {
+        next.current();
         dispatch(gestureEnded());
         onHold?.(false);
-      }
+      } else requestAnimationFrame(() => next.current?.());
       return from;
     },
     { target, pointer: { keys: false } },
@@ -79,8 +88,11 @@ export function SiteHandle({
     if (!step) return;
     event.preventDefault();
     event.stopPropagation();
-    const refused = change(`Move ${label.toLowerCase()}`, '/site', (now) =>
-      writeStep(now, ...step),
+    const refused = change(
+      `Move ${label.toLowerCase()}`,
+      '/site',
+      (now) => writeStep(now, ...step),
+      keyRun(label, event.repeat),
     );
     if (refused !== null) notice([refused]);
   };
