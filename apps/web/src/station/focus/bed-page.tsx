@@ -4,6 +4,7 @@ import { changed } from '../../store/station.js';
 import { useAppDispatch, useAppSelector } from '../../store/store.js';
 import { Button } from '../../ui/button.js';
 import { FigureField } from '../view/fields.js';
+import { BedDrawing } from './bed-drawing.js';
 import { Big, Page } from './page.js';
 
 type Bed = NonNullable<Station['bed']>;
@@ -31,6 +32,7 @@ export function BedPage() {
     <Page
       title="From the bed scale"
       about="Lens straight, wide open. Focus on the nearest thing and on the farthest, and read the standard on its scale each time, larger when drawn out."
+      drawing={<BedDrawing bed={station.bed} answer={answer} />}
     >
       <div className="grid gap-8 lg:grid-cols-[320px_minmax(0,1fr)]">
         <div className="space-y-1.5">

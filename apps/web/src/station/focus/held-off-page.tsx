@@ -11,6 +11,7 @@ import { parseAngleDeg } from '@gangway/station';
 import { selectStation } from '../../store/selectors.js';
 import { useAppSelector } from '../../store/store.js';
 import { FigureField, parseMm } from '../view/fields.js';
+import { HeldOffDrawing } from './held-off-drawing.js';
 import { nearOrFar } from './section-words.js';
 import { Big, Page } from './page.js';
 
@@ -44,10 +45,9 @@ export function HeldOffPage() {
     <Page
       title="Held off the body"
       about="Lens set to infinity and to its widest stop, held by hand before the open body; the body turns behind it. How wide the gap is sets how close it focuses."
+      care={HELD_OFF_CARE}
+      drawing={<HeldOffDrawing {...{ held, read }} focalLengthMm={station.lens.focal_length_mm} />}
     >
-      <p role="note" className="mb-4 max-w-[72ch] border-l-2 border-costs pl-3">
-        {HELD_OFF_CARE}
-      </p>
       <div className="grid gap-8 lg:grid-cols-[360px_minmax(0,1fr)]">
         <div className="space-y-1.5">
           {FIELDS.map(([field, label, unit]) => (

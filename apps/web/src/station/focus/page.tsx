@@ -4,16 +4,32 @@ import type { ReactNode } from 'react';
 export function Page({
   title,
   about,
+  care,
+  drawing,
   children,
 }: {
   title: string;
   about: ReactNode;
+  /** What to be careful with. */
+  care?: string;
+  /** What it looks like, beside what is said of it. */
+  drawing?: ReactNode;
   children: ReactNode;
 }) {
   return (
     <div className="min-h-0 flex-1 overflow-y-auto bg-paper px-5 py-4">
-      <h1 className="text-[18px] font-semibold">{title}</h1>
-      <p className="max-w-[72ch] pb-4 text-quiet">{about}</p>
+      <div className="gap-8 lg:flex">
+        <div className="max-w-[72ch] pb-4">
+          <h1 className="text-[18px] font-semibold">{title}</h1>
+          <p className="text-quiet">{about}</p>
+          {care !== undefined && (
+            <p role="note" className="mt-4 border-l-2 border-costs pl-3">
+              {care}
+            </p>
+          )}
+        </div>
+        {drawing}
+      </div>
       {children}
     </div>
   );

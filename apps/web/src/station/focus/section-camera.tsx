@@ -10,6 +10,7 @@ import {
   type Units,
 } from '@gangway/station';
 import { SiteHandle } from '../view/site-handle.js';
+import { DimensionLine } from './dimension-line.js';
 import type { SectionSheet, Shared, Zoom } from './section-sheet.js';
 import { nearOrFar, WORDS } from './section-words.js';
 
@@ -77,12 +78,28 @@ export function HingeMark({
         <circle cx={x} cy={y} r={16} fill="transparent" />
         <circle cx={x} cy={y} r={6} className="fill-within stroke-paper" strokeWidth={1.5} />
       </SiteHandle>
-      <text x={x + 12} y={y + 20} className="halo text-within" fill="currentColor" aria-hidden>
-        {words}
+      <DimensionLine
+        from={lens}
+        to={{ x, y }}
+        offset={y > lens.y === x < width / 2 ? -DIMENSION_PX : DIMENSION_PX}
+        words={nearOrFar(Math.abs(hingeMm) / 1000, units)}
+        tone="text-within"
+      />
+      <text
+        x={x + 12}
+        y={y > height - 24 ? y - 10 : y + 20}
+        className="halo text-within"
+        fill="currentColor"
+        aria-hidden
+      >
+        hinge line
       </text>
     </>
   );
 }
+
+/** How far the length to the hinge is told beside the line, px. */
+const DIMENSION_PX = 16;
 
 /** The hinge never passes through the lens: it stays on its side. */
 const notNone = (mm: number, like: number): number =>

@@ -106,6 +106,44 @@ export function sectionSheet(
   };
 }
 
+/** A mark whose distance is written at the foot of the sheet. */
+export interface Ordinate {
+  readonly x: number;
+  /** Where its line begins, px from the top. */
+  readonly top: number;
+  /** From the sensor, as it lies along the sheet, m. */
+  readonly m: number;
+}
+
+/** Room that one figure wants, px. */
+const FIGURE_PX = 62;
+
+/** Room that the words at the sensor want, px. */
+const ORIGIN_PX = 100;
+
+/**
+ * The marks whose distances are told along the foot, from left to right: the farthest and the
+ * nearest that are asked for, then what finds room between. Without any, the plane straight ahead.
+ */
+export function ordinates(
+  { sensor: [a, b], marks, aheadM }: Section,
+  sheet: SectionSheet,
+  width: number,
+): Ordinate[] {
+  const origin = (a.x + b.x) / 2;
+  const asked = marks.filter(({ must, infinite }) => must !== 'free' && !infinite);
+  const points = asked.length > 0 ? asked.map(({ at }) => at) : [{ x: aheadM ?? NaN, y: 0 }];
+  const all = points
+    .map(({ x, y }) => ({ x: sheet.x(x), top: sheet.y(y), m: x - origin }))
+    .filter(({ x, m }) => m > 0 && x > sheet.x(origin) + ORIGIN_PX && x < width)
+    .sort((p, q) => p.x - q.x);
+  const kept: Ordinate[] = [];
+  for (const each of [...all.slice(-1), ...all]) {
+    if (kept.every(({ x }) => Math.abs(x - each.x) >= FIGURE_PX)) kept.push(each);
+  }
+  return kept.sort((p, q) => p.x - q.x);
+}
+
 /** Far past any sheet, in sheet widths. */
 const FAR = 30;
 
@@ -144,13 +182,14 @@ export function ends(
 export const heightAt = ({ nx, ny, k }: Line, x: number): number | null =>
   Math.abs(ny) < 1e-12 * Math.abs(nx) ? null : (k - nx * x) / ny;
 
-interface Named {
+export interface Named {
   readonly x: number;
   readonly y: number;
   readonly chars: number;
 }
 
 const LINE_PX = 34;
+const TOP_PX = 46;
 const CHAR_PX = 6.6;
 
 export interface NamePlace {
@@ -159,6 +198,24 @@ export interface NamePlace {
   /** On the right of its mark, where another mark stands close above it. */
   readonly beside: boolean;
 }
+
+export interface Rect {
+  readonly left: number;
+  readonly right: number;
+  readonly top: number;
+  readonly bottom: number;
+}
+
+/** The room that a mark and its name take. */
+export function nameRect({ x, y, chars }: Named, { up, beside }: NamePlace): Rect {
+  const half = (chars * CHAR_PX) / 2;
+  return beside
+    ? { left: x - 18, right: x + 14 + 4 * half, top: y - 18, bottom: y + 18 }
+    : { left: x - half, right: x + half, top: y - up - 42, bottom: y + 18 };
+}
+
+export const overlap = (a: Rect, b: Rect): boolean =>
+  a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom;
 
 /** Where the names of marks go, so that none lies over another, or over another's mark. */
 export function namePlaces(names: readonly Named[]): NamePlace[] {
@@ -182,6 +239,11 @@ export function namePlaces(names: readonly Named[]): NamePlace[] {
       );
     let up = 0;
     while (!free(up) && up < 6 * LINE_PX) up += LINE_PX / 2;
+    // Raised off the sheet it could not be read.
+    if (up > 0 && y - up < TOP_PX) {
+      places[i] = { up: 0, beside: true };
+      continue;
+    }
     places[i] = { up, beside: false };
     placed.push({ left: x - half, right: x + half, y: y - up });
   }

@@ -11,8 +11,16 @@ import { selectShown } from '../../store/selectors.js';
 import { useAppSelector, useAppStore } from '../../store/store.js';
 import { useSize } from '../../ui/use-size.js';
 import { Camera, HingeMark } from './section-camera.js';
+import { CameraDimensions, Ordinates } from './section-dimensions.js';
 import { CROWD, Mark, markAt, needsWords } from './section-mark.js';
-import { along, namePlaces, sectionSheet, type SectionSheet, type Zoom } from './section-sheet.js';
+import {
+  along,
+  namePlaces,
+  nameRect,
+  sectionSheet,
+  type SectionSheet,
+  type Zoom,
+} from './section-sheet.js';
 import { LimitNames, Meeting, PlaneHandle, Wedge } from './section-wedge.js';
 import { described, WORDS } from './section-words.js';
 
@@ -25,7 +33,7 @@ export function SectionView({ kind, zoom }: { kind: SectionKind; zoom: Zoom }) {
   const [held, setHeld] = useState<Section | null>(null);
   // The sheet stands still while something on it is held.
   const sheet = useMemo(
-    () => sectionSheet(held ?? section, zoom, width, height),
+    () => sectionSheet(held ?? section, zoom, width, height - footPx(zoom, height)),
     [held, section, zoom, width, height],
   );
   const words = WORDS[kind];
@@ -59,8 +67,8 @@ export function SectionView({ kind, zoom }: { kind: SectionKind; zoom: Zoom }) {
 
 const UNNAMED = { up: 0, beside: false };
 
-/** Room that the names of the limits take at the right edge. */
-const NAMES_PX = 200;
+/** Room at the foot of a scene for the distances of what stands in it. */
+const footPx = (zoom: Zoom, height: number): number => (zoom === 'scene' && height > 190 ? 44 : 0);
 
 interface DrawnProps {
   station: Station;
@@ -85,14 +93,13 @@ function Drawn(props: DrawnProps) {
     at: markAt(mark, sheet, width),
     needs: needsWords(mark, section),
   }));
-  const names = crowd
-    ? []
-    : namePlaces(
-        marks.map(({ mark, at, needs }) => ({
-          ...at,
-          chars: Math.max(mark.label.length, needs.length),
-        })),
-      );
+  const named = marks.map(({ mark, at, needs }) => ({
+    ...at,
+    chars: Math.max(mark.label.length, needs.length),
+  }));
+  const names = crowd ? [] : namePlaces(named);
+  const taken = zoom === 'scene' ? named.map((each, i) => nameRect(each, names[i] ?? UNNAMED)) : [];
+  const foot = footPx(zoom, height);
   return (
     <>
       {groundM !== null && zoom === 'scene' && (
@@ -126,7 +133,7 @@ function Drawn(props: DrawnProps) {
       />
       {zoom === 'camera' && <Meeting {...{ section, sheet, reach }} />}
       {plane && <PlaneHandle {...{ section, sheet, reach, shared, width, height }} />}
-      <HingeMark {...{ section, sheet, units, width, height, shared }} />
+      <HingeMark {...{ section, sheet, units, width, shared }} height={height - foot} />
       <Camera {...{ section, sheet, shared, zoom }} />
       {zoom === 'scene' &&
         marks.map(({ mark, at, needs }, i) => (
@@ -142,10 +149,9 @@ function Drawn(props: DrawnProps) {
             rightM={sheet.right}
           />
         ))}
-      <LimitNames
-        {...{ section, sheet, station, width, height }}
-        plain={marks.every(({ at }) => at.x < width - NAMES_PX)}
-      />
+      <LimitNames {...{ section, sheet, station, width, taken }} height={height - foot} />
+      {foot > 0 && <Ordinates {...{ section, sheet, units, width, height }} />}
+      {zoom === 'camera' && <CameraDimensions {...{ section, sheet, station }} />}
     </>
   );
 }

@@ -9,7 +9,14 @@ import {
   type Station,
 } from '@gangway/station';
 import { SiteHandle } from '../view/site-handle.js';
-import { ends, heightAt, type SectionSheet, type Shared } from './section-sheet.js';
+import {
+  ends,
+  heightAt,
+  overlap,
+  type Rect,
+  type SectionSheet,
+  type Shared,
+} from './section-sheet.js';
 
 /** The wedge between its limits, and the plane of sharp focus in it. */
 export function Wedge({
@@ -67,15 +74,15 @@ export function LimitNames({
   station,
   width,
   height,
-  plain,
+  taken,
 }: {
   section: Section;
   sheet: SectionSheet;
   station: Station;
   width: number;
   height: number;
-  /** No mark stands where the names go. */
-  plain: boolean;
+  /** Where marks and their names stand. */
+  taken: readonly Rect[];
 }) {
   const at = (line: (typeof limits)[number]): number | null => {
     const y = line && heightAt(line, sheet.right - 10 / sheet.scaleX);
@@ -87,43 +94,48 @@ export function LimitNames({
   if (!inside(near) || !inside(far)) return null;
   const nearAbove = near < far;
   const [up, down] = nearAbove ? [near, far] : [far, near];
-  const thin = Math.abs(up - down) < THIN_PX;
-  if (thin && !plain && width < NARROW_PX) return null;
+  const [above, below] = nearAbove ? ['near', 'far'] : ['far', 'near'];
+  const names: { words: string; y: number; strong?: boolean }[] =
+    Math.abs(up - down) < THIN_PX
+      ? [{ words: `near and far limit at ${stop}`, y: down + 18 }]
+      : [
+          { words: `${above} limit at ${stop}`, y: up - 8 },
+          { words: `${below} limit at ${stop}`, y: down + 17 },
+        ];
+  if (inside(middle) && Math.abs(up - down) > 46) {
+    names.push({ words: 'plane of sharp focus', y: middle - 5, strong: true });
+  }
   return (
     <g aria-hidden className="text-within">
-      {thin ? (
-        <text x={width - 12} y={down + 18} textAnchor="end" className="halo" fill="currentColor">
-          near and far limit at {stop}
-        </text>
-      ) : (
-        <>
-          <text x={width - 12} y={up - 8} textAnchor="end" className="halo" fill="currentColor">
-            {nearAbove ? 'near' : 'far'} limit at {stop}
+      {names
+        .filter(({ words, y }) => {
+          const rect = {
+            left: width - 12 - words.length * 6.6,
+            right: width,
+            top: y - 12,
+            bottom: y + 4,
+          };
+          // The names of marks come first.
+          return !taken.some((each) => overlap(each, rect));
+        })
+        .map(({ words, y, strong }) => (
+          <text
+            key={words}
+            x={width - 12}
+            y={y}
+            textAnchor="end"
+            className={strong ? 'halo font-semibold' : 'halo'}
+            fill="currentColor"
+          >
+            {words}
           </text>
-          <text x={width - 12} y={down + 17} textAnchor="end" className="halo" fill="currentColor">
-            {nearAbove ? 'far' : 'near'} limit at {stop}
-          </text>
-        </>
-      )}
-      {plain && inside(middle) && Math.abs(up - down) > 46 && (
-        <text
-          x={width - 12}
-          y={middle - 5}
-          textAnchor="end"
-          className="halo font-semibold"
-          fill="currentColor"
-        >
-          plane of sharp focus
-        </text>
-      )}
+        ))}
     </g>
   );
 }
 
 /** Limits nearer to each other than this share one name. */
 const THIN_PX = 28;
-/** On a sheet as narrow as a phone the names of marks come first. */
-const NARROW_PX = 500;
 
 /** The three planes that share one line, drawn when the camera is looked at. */
 export function Meeting({

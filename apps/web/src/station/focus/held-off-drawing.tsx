@@ -1,0 +1,103 @@
+import { fixed, type HeldOff, type HeldOffInput } from '@gangway/station';
+import { useSize } from '../../ui/use-size.js';
+import { DimensionLine } from './dimension-line.js';
+
+/** Where nothing is told: a common body and back, mm. */
+const USUAL_MM = { register: 30, flange: 60, frame: 24 };
+
+/** Body, gap and lens to scale, seen across the lean. */
+export function HeldOffDrawing({
+  held,
+  read,
+  focalLengthMm,
+}: {
+  held: HeldOffInput;
+  read: HeldOff;
+  focalLengthMm: number;
+}) {
+  const [box, { width, height }] = useSize<HTMLDivElement>();
+  const register = held.body_register_mm ?? USUAL_MM.register;
+  const throat = held.throat_mm ?? held.flange_diameter_mm ?? USUAL_MM.flange;
+  const flange = held.flange_diameter_mm ?? held.throat_mm ?? USUAL_MM.flange;
+  const lean = (Math.abs(held.lean_deg) * Math.PI) / 180;
+  const barrel = Math.min(90, Math.max(30, 0.8 * focalLengthMm));
+  const [half, wall] = [flange / 2, throat / 2 + 8];
+  const high = 2 * Math.max(wall, half) + 26;
+  const long = register + held.gap_mm + barrel + 30;
+  const scale = Math.min(height / high, width / long);
+  const x = (mm: number): number => (width - long * scale) / 2 + (mm + register + 12) * scale;
+  const y = (mm: number): number => height / 2 - mm * scale;
+  // Leaning forward, the upper end of the lens's back goes ahead.
+  const [ux, uy] = [Math.sin(lean), Math.cos(lean)];
+  const back = (up: number, ahead = 0): { x: number; y: number } => ({
+    x: x(held.gap_mm + up * ux + ahead * uy),
+    y: y(up * uy - ahead * ux),
+  });
+  const path = (...points: { x: number; y: number }[]): string =>
+    points.map((p, i) => `${i === 0 ? 'M' : 'L'}${p.x},${p.y}`).join('');
+  return (
+    <div ref={box} className="h-40 min-w-0 flex-1">
+      {width > 0 && (
+        <svg
+          width={width}
+          height={height}
+          role="img"
+          aria-label={`Body and lens from the side, ${fixed(held.gap_mm, 1)} mm apart at the middle; the open side gapes ${fixed(read.gapeMm, 1)} mm${read.fits ? '' : '; on the other side they touch'}`}
+          className="text-[12px]"
+        >
+          <path
+            d={`M${x(-register - 8)},${y(wall)}H${x(0)}V${y(throat / 2)}M${x(0)},${y(-throat / 2)}V${y(-wall)}H${x(-register - 8)}Z`}
+            fill="none"
+            className="stroke-ink"
+            strokeWidth={2.5}
+            strokeLinejoin="round"
+          />
+          <path
+            d={`M${x(-register)},${y(USUAL_MM.frame / 2)}V${y(-USUAL_MM.frame / 2)}`}
+            className="stroke-ink"
+            strokeWidth={4}
+          />
+          <path
+            d={`${path(back(half), back(half, 6), back(0.8 * half, 10), back(0.8 * half, barrel), back(-0.8 * half, barrel), back(-0.8 * half, 10), back(-half, 6), back(-half))}Z`}
+            className="fill-page stroke-ink"
+            strokeWidth={1.5}
+            strokeLinejoin="round"
+          />
+          <path
+            d={path(back(half), back(-half))}
+            className={read.fits ? 'stroke-ink' : 'stroke-outside'}
+            strokeWidth={3}
+          />
+          <path
+            d={path(back(0, -6), back(0, barrel + 14))}
+            className="stroke-quiet"
+            strokeDasharray="10 3 2 3"
+          />
+          <DimensionLine
+            from={{ x: x(0), y: back(half).y }}
+            to={back(half)}
+            offset={14}
+            words={`${fixed(read.gapeMm, 1)} mm`}
+            tone={read.fits ? 'text-ink' : 'text-outside'}
+          />
+          <DimensionLine
+            from={{ x: x(0), y: y(-wall) }}
+            to={{ x: x(-register), y: y(-wall) }}
+            offset={-12}
+            words=""
+          />
+          {!read.fits && (
+            <circle
+              cx={back(-half).x}
+              cy={back(-half).y}
+              r={6}
+              fill="none"
+              className="stroke-outside"
+              strokeWidth={2}
+            />
+          )}
+        </svg>
+      )}
+    </div>
+  );
+}
