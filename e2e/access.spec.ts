@@ -8,6 +8,8 @@ for (const light of ['daylight', 'darkcloth']) {
   test(`screens keep WCAG 2.2 AA in ${light}, and the page breaks no content policy`, async ({
     page,
   }) => {
+    // Every screen is read whole: a slow machine takes its time over that.
+    test.setTimeout(720_000);
     const errors: string[] = [];
     page.on('console', (message) => {
       if (message.type() === 'error') errors.push(message.text());

@@ -89,14 +89,17 @@ export function BedDrawing({ bed, answer }: { bed: Station['bed']; answer: BedAn
           {answer && (
             <g className="text-within">
               <path
-                d={`M${x(answer.focusAtMm)},${rail}V70`}
+                d={`M${x(answer.focusAtMm)},${rail}V84`}
                 stroke="currentColor"
                 strokeWidth={4}
               />
+              <text x={x(answer.focusAtMm) + 8} y={96} className="halo" fill="currentColor">
+                set it here
+              </text>
               <DimensionLine
                 from={{ x: x(at.far_mm!), y: rail }}
                 to={{ x: x(at.near_mm!), y: rail }}
-                offset={26}
+                offset={rail - 72}
                 words={`Δ ${fixed(answer.spreadMm, 2)} mm`}
                 tone="text-ink"
               />

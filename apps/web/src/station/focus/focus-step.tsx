@@ -1,12 +1,14 @@
 import { useState } from 'react';
-import { solveOf, withSolve } from '@gangway/station';
+import { sectionOf, solveOf, withSolve } from '@gangway/station';
+import { selectStation } from '../../store/selectors.js';
+import { useAppStore } from '../../store/store.js';
 import { useStation } from '../view/fields.js';
 import { useSiteEdit } from '../view/site-part.js';
 import { Advice } from './advice.js';
 import { BlurFinder } from './blur-finder.js';
 import { MarkList } from './mark-list.js';
 import { SectionView } from './section-view.js';
-import type { Zoom } from './section-sheet.js';
+import { firstZoom, type Zoom } from './section-sheet.js';
 
 const SHOWN = [
   ['side', 'Side section'],
@@ -17,13 +19,17 @@ type Shown = (typeof SHOWN)[number][0];
 
 const ZOOMS = [
   ['scene', 'Scene'],
+  ['marks', 'Marks'],
   ['camera', 'Camera'],
 ] as const;
 
 /** Where the plane of sharp focus lies, and how to bring it where it is wanted. */
 export function FocusStep() {
   const [shown, setShown] = useState<Shown>('side');
-  const [zoom, setZoom] = useState<Zoom>('scene');
+  const store = useAppStore();
+  const [zoom, setZoom] = useState<Zoom>(() =>
+    firstZoom(sectionOf(selectStation(store.getState()), 'side')),
+  );
   return (
     <>
       <div className="relative flex min-h-0 flex-1 flex-col bg-stage max-lg:min-h-[34rem]">

@@ -1,6 +1,5 @@
 import { fixed, type HeldOff, type HeldOffInput } from '@gangway/station';
 import { useSize } from '../../ui/use-size.js';
-import { DimensionLine } from './dimension-line.js';
 
 /** Where nothing is told: a common body and back, mm. */
 const USUAL_MM = { register: 30, flange: 60, frame: 24 };
@@ -20,13 +19,13 @@ export function HeldOffDrawing({
   const throat = held.throat_mm ?? held.flange_diameter_mm ?? USUAL_MM.flange;
   const flange = held.flange_diameter_mm ?? held.throat_mm ?? USUAL_MM.flange;
   const lean = (Math.abs(held.lean_deg) * Math.PI) / 180;
-  const barrel = Math.min(90, Math.max(30, 0.8 * focalLengthMm));
+  const barrel = Math.min(48, Math.max(24, 0.8 * focalLengthMm));
   const [half, wall] = [flange / 2, throat / 2 + 8];
-  const high = 2 * Math.max(wall, half) + 26;
+  const high = 2 * Math.max(wall, half) + 22;
   const long = register + held.gap_mm + barrel + 30;
   const scale = Math.min(height / high, width / long);
   const x = (mm: number): number => (width - long * scale) / 2 + (mm + register + 12) * scale;
-  const y = (mm: number): number => height / 2 - mm * scale;
+  const y = (mm: number): number => height / 2 + 8 - mm * scale;
   // Leaning forward, the upper end of the lens's back goes ahead.
   const [ux, uy] = [Math.sin(lean), Math.cos(lean)];
   const back = (up: number, ahead = 0): { x: number; y: number } => ({
@@ -46,7 +45,7 @@ export function HeldOffDrawing({
           className="text-[12px]"
         >
           <path
-            d={`M${x(-register - 8)},${y(wall)}H${x(0)}V${y(throat / 2)}M${x(0)},${y(-throat / 2)}V${y(-wall)}H${x(-register - 8)}Z`}
+            d={`M${x(0)},${y(throat / 2)}V${y(wall)}H${x(-register - 8)}V${y(-wall)}H${x(0)}V${y(-throat / 2)}`}
             fill="none"
             className="stroke-ink"
             strokeWidth={2.5}
@@ -73,19 +72,14 @@ export function HeldOffDrawing({
             className="stroke-quiet"
             strokeDasharray="10 3 2 3"
           />
-          <DimensionLine
-            from={{ x: x(0), y: back(half).y }}
-            to={back(half)}
-            offset={14}
-            words={`${fixed(read.gapeMm, 1)} mm`}
-            tone={read.fits ? 'text-ink' : 'text-outside'}
+          <path
+            d={`M${x(0)},${y(wall)}V8M${back(half).x},${back(half).y}V8`}
+            className="stroke-quiet"
+            strokeWidth={0.75}
           />
-          <DimensionLine
-            from={{ x: x(0), y: y(-wall) }}
-            to={{ x: x(-register), y: y(-wall) }}
-            offset={-12}
-            words=""
-          />
+          <text x={Math.max(x(0), back(half).x) + 6} y={16} className="figure">
+            {`gapes ${fixed(read.gapeMm, 1)} mm`}
+          </text>
           {!read.fits && (
             <circle
               cx={back(-half).x}

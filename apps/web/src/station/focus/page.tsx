@@ -56,7 +56,7 @@ export function Big({
         <span className="figure text-[28px] leading-9">{figure}</span>
         {unit && <span className="ml-1 text-[14px] text-quiet">{unit}</span>}
       </p>
-      {children && <p className="text-[13px] text-quiet">{children}</p>}
+      {children && <p className="max-w-56 text-[13px] text-quiet">{children}</p>}
     </div>
   );
 }

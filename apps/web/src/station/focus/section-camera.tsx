@@ -132,7 +132,7 @@ export function Camera({
   const [a, b] = sensor.map((p) => ({ x: sheet.x(p.x), y: sheet.y(p.y) })) as [Point, Point];
   const grow = Math.max(1, (0.7 * LEAST_HALF_PX) / (Math.hypot(b.x - a.x, b.y - a.y) / 2 || 1));
   const middle = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
-  const back = Math.min(middle.x, x0 - (zoom === 'scene' ? 9 : 0));
+  const back = Math.min(middle.x, x0 - (zoom !== 'camera' ? 9 : 0));
   const end = (p: Point): string =>
     `${back + (p.x - middle.x) * grow},${middle.y + (p.y - middle.y) * grow}`;
   const forward = kind === 'side' ? 1 : -1;

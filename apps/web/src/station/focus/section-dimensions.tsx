@@ -4,6 +4,9 @@ import { DimensionLine } from './dimension-line.js';
 import { ordinates, type SectionSheet } from './section-sheet.js';
 import { nearOrFar } from './section-words.js';
 
+/** On a sheet as large as this tenths of a millimetre are told. */
+const FINE_PX_PER_M = 3000;
+
 /** Distances of the marks along the foot of the sheet, each counted from the sensor. */
 export function Ordinates({
   section,
@@ -25,6 +28,7 @@ export function Ordinates({
   if (!last) return null;
   const y = height - 24;
   const x0 = sheet.x(origin);
+  const fine = units === 'metric' && sheet.scaleX > FINE_PX_PER_M;
   return (
     <g aria-hidden className="text-quiet">
       <path
@@ -47,7 +51,7 @@ export function Ordinates({
           className="halo figure"
           fill="currentColor"
         >
-          {nearOrFar(m, units)}
+          {fine ? `${fixed(m * 1000, 1)} mm` : nearOrFar(m, units)}
         </text>
       ))}
       <text x={Math.max(16, x0 - 4)} y={y + 17} className="halo" fill="currentColor">

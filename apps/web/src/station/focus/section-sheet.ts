@@ -1,6 +1,7 @@
 import type { Line, Point, Section } from '@gangway/station';
 
-export type Zoom = 'scene' | 'camera';
+/** The whole from the camera on, what is marked alone, or the camera alone. */
+export type Zoom = 'scene' | 'marks' | 'camera';
 
 export interface SectionSheet {
   /** Pixels for each metre, along and up. */
@@ -78,18 +79,58 @@ function cameraExtent({ sensor, lensHalfM, hinge }: Section): Extent {
   };
 }
 
+/** Room around marks that are looked at by themselves, for each length across them. */
+const ABOUT_MARKS = 0.3;
+
+function marksExtent(section: Section): Extent {
+  const at = section.marks.filter(({ infinite }) => !infinite).map((mark) => mark.at);
+  if (at.length === 0) return sceneExtent(section);
+  const [xs, ys] = [at.map(({ x }) => x), at.map(({ y }) => y)];
+  const whole: Extent = {
+    left: Math.min(...xs),
+    right: Math.max(...xs),
+    low: Math.min(...ys),
+    high: Math.max(...ys),
+  };
+  const across = Math.max(whole.right - whole.left, whole.high - whole.low, 0.05 * whole.right);
+  const room = ABOUT_MARKS * across;
+  return {
+    left: whole.left - room,
+    right: whole.right + room,
+    low: whole.low - room,
+    high: whole.high + room,
+  };
+}
+
+const EXTENTS: Record<Zoom, (section: Section) => Extent> = {
+  scene: sceneExtent,
+  marks: marksExtent,
+  camera: cameraExtent,
+};
+
+/** Marks that take no more of the whole than this are looked at by themselves first. */
+const HUDDLED = 0.2;
+
+/** What to look at first: the whole, or the marks, where they would lie over one another in it. */
+export function firstZoom(section: Section): Zoom {
+  const [whole, marks] = [sceneExtent(section), marksExtent(section)];
+  const many = section.marks.filter(({ infinite }) => !infinite).length > 1;
+  const across = Math.max(marks.right - marks.left, marks.high - marks.low);
+  return many && across < HUDDLED * (whole.right - whole.left) ? 'marks' : 'scene';
+}
+
 export function sectionSheet(
   section: Section,
   zoom: Zoom,
   width: number,
   height: number,
 ): SectionSheet {
-  const extent = zoom === 'scene' ? sceneExtent(section) : cameraExtent(section);
+  const extent = EXTENTS[zoom](section);
   const [dx, dy] = [extent.right - extent.left, extent.high - extent.low];
   const fitX = Math.max(1, width - 2 * PAD) / dx;
   const fitY = Math.max(1, height - 2 * PAD) / dy;
-  const scaleX = zoom === 'scene' && fitY > FLAT * fitX ? fitX : Math.min(fitX, fitY);
-  const scaleY = zoom === 'scene' && fitY > FLAT * fitX ? fitY : scaleX;
+  const scaleX = zoom !== 'camera' && fitY > FLAT * fitX ? fitX : Math.min(fitX, fitY);
+  const scaleY = zoom !== 'camera' && fitY > FLAT * fitX ? fitY : scaleX;
   const x0 = (width - dx * scaleX) / 2 - extent.left * scaleX;
   const y0 = (height - dy * scaleY) / 2 + extent.high * scaleY;
   const x = (m: number): number => x0 + m * scaleX;
@@ -135,7 +176,7 @@ export function ordinates(
   const points = asked.length > 0 ? asked.map(({ at }) => at) : [{ x: aheadM ?? NaN, y: 0 }];
   const all = points
     .map(({ x, y }) => ({ x: sheet.x(x), top: sheet.y(y), m: x - origin }))
-    .filter(({ x, m }) => m > 0 && x > sheet.x(origin) + ORIGIN_PX && x < width)
+    .filter(({ x, m }) => m > 0 && x > Math.max(16, sheet.x(origin)) + ORIGIN_PX && x < width)
     .sort((p, q) => p.x - q.x);
   const kept: Ordinate[] = [];
   for (const each of [...all.slice(-1), ...all]) {

@@ -67,8 +67,11 @@ export function SectionView({ kind, zoom }: { kind: SectionKind; zoom: Zoom }) {
 
 const UNNAMED = { up: 0, beside: false };
 
+/** A lens farther off the sheet than this is not drawn. */
+const LENS_PX = 40;
+
 /** Room at the foot of a scene for the distances of what stands in it. */
-const footPx = (zoom: Zoom, height: number): number => (zoom === 'scene' && height > 190 ? 44 : 0);
+const footPx = (zoom: Zoom, height: number): number => (zoom !== 'camera' && height > 190 ? 44 : 0);
 
 interface DrawnProps {
   station: Station;
@@ -84,7 +87,13 @@ interface DrawnProps {
 function Drawn(props: DrawnProps) {
   const { section, sheet, zoom, units, width, height, station, onHold } = props;
   const { plane, groundM, outlines } = section;
-  const reach = Math.max(1e-3, sheet.right - sheet.left);
+  // As far as anything that a line on the sheet comes from.
+  const reach = Math.max(
+    1e-3,
+    sheet.right - sheet.left,
+    sheet.right,
+    Math.abs(section.hinge?.y ?? 0),
+  );
   const like = plane ? along(plane) : undefined;
   const shared = { scale: sheet.scaleX, scaleUp: sheet.scaleY, onHold };
   const crowd = section.marks.length > CROWD;
@@ -98,11 +107,12 @@ function Drawn(props: DrawnProps) {
     chars: Math.max(mark.label.length, needs.length),
   }));
   const names = crowd ? [] : namePlaces(named);
-  const taken = zoom === 'scene' ? named.map((each, i) => nameRect(each, names[i] ?? UNNAMED)) : [];
+  const taken =
+    zoom !== 'camera' ? named.map((each, i) => nameRect(each, names[i] ?? UNNAMED)) : [];
   const foot = footPx(zoom, height);
   return (
     <>
-      {groundM !== null && zoom === 'scene' && (
+      {groundM !== null && zoom !== 'camera' && (
         <line
           x1={0}
           x2={width}
@@ -112,7 +122,7 @@ function Drawn(props: DrawnProps) {
           strokeWidth={1.5}
         />
       )}
-      {zoom === 'scene' &&
+      {zoom !== 'camera' &&
         outlines.map((outline, i) => (
           <polygon
             key={i}
@@ -134,8 +144,8 @@ function Drawn(props: DrawnProps) {
       {zoom === 'camera' && <Meeting {...{ section, sheet, reach }} />}
       {plane && <PlaneHandle {...{ section, sheet, reach, shared, width, height }} />}
       <HingeMark {...{ section, sheet, units, width, shared }} height={height - foot} />
-      <Camera {...{ section, sheet, shared, zoom }} />
-      {zoom === 'scene' &&
+      {sheet.x(0) > -LENS_PX && <Camera {...{ section, sheet, shared, zoom }} />}
+      {zoom !== 'camera' &&
         marks.map(({ mark, at, needs }, i) => (
           <Mark
             key={mark.index}
