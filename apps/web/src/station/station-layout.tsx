@@ -1,4 +1,5 @@
 import { lazy, Suspense, useEffect } from 'react';
+import { shallowEqual } from 'react-redux';
 import { Outlet, useNavigate, useParams } from 'react-router';
 import { closed } from '../store/station.js';
 import { saver, useAppDispatch, useAppSelector } from '../store/store.js';
@@ -15,7 +16,18 @@ export function StationLayout() {
   const { station: id = '', job = '' } = useParams();
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
-  const state = useAppSelector((root) => root.station);
+  // Only what is looked at here: the station itself changes at every picture of a drag.
+  const state = useAppSelector(
+    ({ station }) => ({
+      kind: station.kind,
+      id: station.kind === 'open' ? station.open.id : null,
+      jobId: station.kind === 'open' ? station.open.jobId : null,
+      conflict: station.kind === 'open' && station.open.save.kind === 'conflict',
+      message: 'message' in station ? station.message : null,
+    }),
+    shallowEqual,
+  );
+  const open = state.kind === 'open' && state.id === id;
 
   useEffect(() => {
     void saver.open(id);
@@ -25,7 +37,7 @@ export function StationLayout() {
     };
   }, [id, dispatch]);
 
-  const trueJob = state.kind === 'open' && state.open.id === id ? state.open.jobId : job;
+  const trueJob = open ? state.jobId! : job;
   useEffect(() => {
     if (trueJob !== job) void navigate(`/jobs/${trueJob}/stations/${id}/cover`, { replace: true });
   }, [trueJob, job, id, navigate]);
@@ -38,9 +50,7 @@ export function StationLayout() {
       </Said>
     );
   }
-  if (state.kind !== 'open' || state.open.id !== id) {
-    return <Loading message={state.kind === 'loading' ? state.message : null} />;
-  }
+  if (!open) return <Loading message={state.message} />;
   return (
     <KeyboardProvider>
       <div className="relative flex min-h-full flex-col lg:h-full">
@@ -52,7 +62,7 @@ export function StationLayout() {
         </main>
         <Barrel />
       </div>
-      {state.open.save.kind === 'conflict' && (
+      {state.conflict && (
         <Suspense>
           <ConflictDialog />
         </Suspense>

@@ -1,4 +1,6 @@
 import clsx from 'clsx';
+import isEqual from 'fast-deep-equal';
+import { memo } from 'react';
 import { NavLink } from 'react-router';
 import type { Standing } from '@gangway/station';
 import { selectCoverVerdict, selectFocusVerdict, selectViewVerdict } from '../store/selectors.js';
@@ -22,39 +24,50 @@ export function StepStrip() {
   };
   return (
     <nav aria-label="Steps" className="flex border-b border-rule bg-page">
-      {STEPS.map(({ key, path, label }) => {
-        const { standing, figure, words, sentence } = verdicts[path];
-        return (
-          <NavLink
-            key={path}
-            to={path}
-            aria-label={`${label}: ${sentence}`}
-            className={({ isActive }) =>
-              clsx(
-                'flex min-w-0 flex-1 flex-col justify-center border-r border-b-[3px] border-rule px-5 py-2 sm:max-w-96',
-                isActive ? 'border-b-ink bg-paper' : 'border-b-transparent hover:bg-paper',
-              )
-            }
-          >
-            <span className="flex justify-between text-quiet">
-              <span>{label}</span>
-              <span className="narrow text-[12px] pointer-coarse:hidden">{key}</span>
-            </span>
-            <span className="flex flex-wrap items-baseline gap-x-1.5">
-              <span
-                className={clsx(
-                  'figure text-[24px] leading-8 whitespace-nowrap',
-                  // A step that is well says so by its words; only the screen's own verdict is coloured.
-                  standing === 'within' && path === 'view' ? '' : STANDING_TEXT[standing],
-                )}
-              >
-                {figure}
-              </span>
-              <span className="text-[13px] text-quiet">{words}</span>
-            </span>
-          </NavLink>
-        );
-      })}
+      {STEPS.map(({ key, path, label }) => (
+        <Step key={path} place={key} {...{ path, label }} {...verdicts[path]} />
+      ))}
     </nav>
   );
 }
+
+/** Drawn again only when its verdict changes. */
+const Step = memo(function Step({
+  path,
+  label,
+  place,
+  standing,
+  figure,
+  words,
+  sentence,
+}: Shown & { path: string; label: string; place: string }) {
+  return (
+    <NavLink
+      to={path}
+      aria-label={`${label}: ${sentence}`}
+      className={({ isActive }) =>
+        clsx(
+          'flex min-w-0 flex-1 flex-col justify-center border-r border-b-[3px] border-rule px-5 py-2 sm:max-w-96',
+          isActive ? 'border-b-ink bg-paper' : 'border-b-transparent hover:bg-paper',
+        )
+      }
+    >
+      <span className="flex justify-between text-quiet">
+        <span>{label}</span>
+        <span className="narrow text-[12px] pointer-coarse:hidden">{place}</span>
+      </span>
+      <span className="flex flex-wrap items-baseline gap-x-1.5">
+        <span
+          className={clsx(
+            'figure text-[24px] leading-8 whitespace-nowrap',
+            // A step that is well says so by its words; only the screen's own verdict is coloured.
+            standing === 'within' && path === 'view' ? '' : STANDING_TEXT[standing],
+          )}
+        >
+          {figure}
+        </span>
+        <span className="text-[13px] text-quiet">{words}</span>
+      </span>
+    </NavLink>
+  );
+}, isEqual);

@@ -11,7 +11,7 @@ export interface BlurRaster {
   readonly blurUm: Float32Array;
 }
 
-/** Parts of the picture across its longer side; a hand on a scale leaves time for so many. */
+/** Parts of the picture across its longer side, where no other number is asked for. */
 const ACROSS = 128;
 
 /** A ray from the lens centre: the share of its direction at which it meets something, or ∞. */
@@ -75,7 +75,7 @@ function thingsOf({ site, facade }: Station): Thing[] {
 }
 
 /** How blurred each part of the frame falls, from the first thing each ray meets. */
-export function blurRaster(station: Station): BlurRaster {
+export function blurRaster(station: Station, across = ACROSS): BlurRaster {
   const s = setup(station);
   const { frame, imageDistanceMm: v, focalLengthMm: f, axis, fNumber, factor } = s;
   const { right, up, normal } = sensorAxes(station);
@@ -83,7 +83,7 @@ export function blurRaster(station: Station): BlurRaster {
   const at = (i: 0 | 1 | 2): number =>
     -(mark[0] * right[i] + mark[1] * up[i] + mark[2] * normal[i]) / 1000;
   const origin: Vec3 = [at(0), at(1) + station.camera.height_m, at(2)];
-  const scale = ACROSS / Math.max(frame.widthMm, frame.heightMm);
+  const scale = across / Math.max(frame.widthMm, frame.heightMm);
   const width = Math.max(1, Math.round(frame.widthMm * scale));
   const height = Math.max(1, Math.round(frame.heightMm * scale));
   const things = thingsOf(station);

@@ -1,4 +1,3 @@
-import { useDrag, useWheel } from '@use-gesture/react';
 import clsx from 'clsx';
 import { memo, useEffect, useMemo, useRef } from 'react';
 import { CONTROLS, significant, type ControlId, type Scale, type Segment } from '@gangway/station';
@@ -7,6 +6,7 @@ import { selectScales, selectStation } from '../../store/selectors.js';
 import { gestureEnded } from '../../store/station.js';
 import { useTypedText } from '../../store/typed-text.js';
 import { useAppDispatch, useAppSelector, useAppStore } from '../../store/store.js';
+import { Drag, useSteady, Wheel, type DragState, type WheelState } from '../../ui/drag.js';
 import { useSize } from '../../ui/use-size.js';
 import { useKeyboard } from '../keyboard.js';
 import { engrave, type Engraving } from './engraving.js';
@@ -64,46 +64,40 @@ export const ScaleView = memo(function ScaleView({ id }: { id: ControlId }) {
   );
   const drags = useRef(0);
 
-  useDrag(
-    ({ first, last, xy: [x], event }) => {
-      event.stopPropagation();
-      const box = slider.current?.getBoundingClientRect();
-      if (!box) return;
-      if (first) {
-        drags.current += 1;
-        setActive(id);
-        slider.current?.focus({ preventScroll: true });
-      }
-      const station = selectStation(store.getState());
-      const [least, most] = control.mechanism(station);
-      const value = snapped(id, engraving.fromX(x - box.left - PAD));
-      setControl(id, Math.min(most, Math.max(least, value)), `drag-${id}-${drags.current}`);
-      if (last) dispatch(gestureEnded());
-    },
-    { target: slider, pointer: { keys: false }, filterTaps: false },
-  );
+  const onDrag = useSteady(({ first, last, xy: [x], event }: DragState): void => {
+    event.stopPropagation();
+    const box = slider.current?.getBoundingClientRect();
+    if (!box) return;
+    if (first) {
+      drags.current += 1;
+      setActive(id);
+      slider.current?.focus({ preventScroll: true });
+    }
+    const station = selectStation(store.getState());
+    const [least, most] = control.mechanism(station);
+    const value = snapped(id, engraving.fromX(x - box.left - PAD));
+    setControl(id, Math.min(most, Math.max(least, value)), `drag-${id}-${drags.current}`);
+    if (last) dispatch(gestureEnded());
+  });
 
   const wheel = useRef(0);
-  useWheel(
-    ({ delta: [, dy], event, ctrlKey }) => {
-      // Where the page itself scrolls, only the scale in hand takes the wheel from it.
-      const page = document.documentElement;
-      const scrolls = page.scrollHeight > page.clientHeight + 1;
-      if (ctrlKey || (scrolls && document.activeElement !== slider.current)) return;
-      event.preventDefault();
-      wheel.current += dy;
-      while (Math.abs(wheel.current) >= 40) {
-        scaleKey(id, {
-          key: wheel.current < 0 ? 'ArrowUp' : 'ArrowDown',
-          shiftKey: false,
-          altKey: false,
-          repeat: false,
-        });
-        wheel.current -= Math.sign(wheel.current) * 40;
-      }
-    },
-    { target: slider, eventOptions: { passive: false } },
-  );
+  const onWheel = useSteady(({ delta: [, dy], event, ctrlKey }: WheelState): void => {
+    // Where the page itself scrolls, only the scale in hand takes the wheel from it.
+    const page = document.documentElement;
+    const scrolls = page.scrollHeight > page.clientHeight + 1;
+    if (ctrlKey || (scrolls && document.activeElement !== slider.current)) return;
+    event.preventDefault();
+    wheel.current += dy;
+    while (Math.abs(wheel.current) >= 40) {
+      scaleKey(id, {
+        key: wheel.current < 0 ? 'ArrowUp' : 'ArrowDown',
+        shiftKey: false,
+        altKey: false,
+        repeat: false,
+      });
+      wheel.current -= Math.sign(wheel.current) * 40;
+    }
+  });
 
   const [figure, unit] = figureOf(id, scale.value, units);
   return (
@@ -156,6 +150,8 @@ export const ScaleView = memo(function ScaleView({ id }: { id: ControlId }) {
             />
           </g>
         </svg>
+        <Drag {...{ onDrag }} target={slider} />
+        <Wheel {...{ onWheel }} target={slider} />
       </div>
       <span id={`scale-${id}-text`} className="sr-only">
         {described(scale)}

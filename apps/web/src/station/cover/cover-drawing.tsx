@@ -1,4 +1,3 @@
-import { useDrag } from '@use-gesture/react';
 import { useMemo, useRef, type KeyboardEvent, type SVGProps } from 'react';
 import {
   CORNER_NAMES,
@@ -30,6 +29,7 @@ import { gestureEnded } from '../../store/station.js';
 import { useAppDispatch, useAppSelector, useAppStore } from '../../store/store.js';
 import { STANDING_TEXT } from '../../ui/standing.js';
 import { arrowStep } from '../../ui/arrows.js';
+import { Drag, useSteady, type DragState } from '../../ui/drag.js';
 import { useKeyRun } from '../../ui/key-run.js';
 import { useSize } from '../../ui/use-size.js';
 import { figureOf } from '../barrel/words.js';
@@ -267,23 +267,20 @@ function Handle({ drawing, sheet, tone }: { drawing: Drawing; sheet: Sheet; tone
   const keyRun = useKeyRun();
   const [cx, cy] = [sheet.x(drawing.frame.centre.x), sheet.y(drawing.frame.centre.y)];
 
-  useDrag(
-    ({ first, last, movement: [dx, dy], memo }) => {
-      if (first) drags.current += 1;
-      const start = (memo as { x: number; y: number } | undefined) ?? { x: cx, y: cy };
-      const now = selectDrawing(store.getState());
-      const place = sheet.toMm(start.x + dx, start.y + dy);
-      change(
-        'Move the frame',
-        '/movements',
-        (station) => withFrameAt(station, now, place),
-        `frame-${drags.current}`,
-      );
-      if (last) dispatch(gestureEnded());
-      return start;
-    },
-    { target, pointer: { keys: false } },
-  );
+  const onDrag = useSteady(({ first, last, movement: [dx, dy], memo }: DragState) => {
+    if (first) drags.current += 1;
+    const start = (memo as { x: number; y: number } | undefined) ?? { x: cx, y: cy };
+    const now = selectDrawing(store.getState());
+    const place = sheet.toMm(start.x + dx, start.y + dy);
+    change(
+      'Move the frame',
+      '/movements',
+      (station) => withFrameAt(station, now, place),
+      `frame-${drags.current}`,
+    );
+    if (last) dispatch(gestureEnded());
+    return start;
+  });
 
   const onKeyDown = (event: KeyboardEvent): void => {
     const step = arrowStep(event, DETENT_MM * drawing.factor);
@@ -324,6 +321,7 @@ function Handle({ drawing, sheet, tone }: { drawing: Drawing; sheet: Sheet; tone
         <circle r={24} fill="transparent" />
         <circle r={10} className="fill-paper" stroke="currentColor" strokeWidth={3} />
         <circle r={2.5} fill="currentColor" />
+        <Drag {...{ target, onDrag }} />
       </g>
     </g>
   );

@@ -13,7 +13,7 @@ import {
 import { groundGlassFlipped, SHARP_TINTS, sharpTintChosen } from '../../store/preferences.js';
 import { selectShown } from '../../store/selectors.js';
 import { useAppDispatch, useAppSelector } from '../../store/store.js';
-import { usePaced } from '../../ui/use-paced.js';
+import { usePaced, useRested } from '../../ui/use-paced.js';
 import { useSize } from '../../ui/use-size.js';
 import { useWorker } from '../../ui/use-worker.js';
 import { coloursOf } from '../cover/finder-canvas.js';
@@ -24,7 +24,9 @@ import { SiteHandle } from '../view/site-handle.js';
 import type { PictureAsk } from './picture-worker.js';
 import { CROWD, placed } from './section-mark.js';
 
-const READ_MS = 120;
+/** The picture follows the hand at this pace; it is painted finely once the hand rests. */
+const READ_MS = 150;
+const RESTED_MS = 250;
 
 const TINT_NAMES: Record<(typeof SHARP_TINTS)[number], string> = {
   none: 'unmarked',
@@ -45,6 +47,7 @@ const TINTS: Record<string, readonly [number, number, number]> = {
 export function BlurFinder() {
   const shown = useAppSelector(selectShown);
   const station = usePaced(shown, READ_MS);
+  const rested = useRested(shown, RESTED_MS) === station;
   const tint = useAppSelector((state) => state.preferences.sharpTint);
   const flip = useAppSelector((state) => state.preferences.groundGlass);
   const dispatch = useAppDispatch();
@@ -61,7 +64,7 @@ export function BlurFinder() {
       <div ref={box} className="relative min-h-0 min-w-0 flex-1 overflow-hidden">
         {width > 0 && (
           <>
-            <Picture station={station} box={frameBox(sheet, drawing.frame)} />
+            <Picture {...{ station, rested }} box={frameBox(sheet, drawing.frame)} />
             <svg
               width={width}
               height={height}
@@ -121,7 +124,7 @@ interface Box {
 }
 
 /** Painted and smeared beside the page, and laid into the frame. */
-function Picture({ station, box }: { station: Station; box: Box }) {
+function Picture({ station, rested, box }: { station: Station; rested: boolean; box: Box }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const light = useAppSelector((state) => state.preferences.light);
   const tint = useAppSelector((state) => state.preferences.sharpTint);
@@ -129,8 +132,8 @@ function Picture({ station, box }: { station: Station; box: Box }) {
   const ask = useMemo((): PictureAsk => {
     const colour = coloursOf(light);
     const colours = Object.fromEntries(SHAPE_COLOURS.map((name) => [name, colour(name)]));
-    return { station, colours, tint: TINTS[tint] ?? null };
-  }, [station, light, tint]);
+    return { station, colours, tint: TINTS[tint] ?? null, rested };
+  }, [station, rested, light, tint]);
   const found = useWorker<PictureAsk, ImageBitmap>(pictureWorker, ask);
   useEffect(() => {
     const element = canvas.current;

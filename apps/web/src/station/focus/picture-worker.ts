@@ -1,5 +1,12 @@
 /// <reference lib="webworker" />
-import { backCocUm, blurRaster, coverDrawing, finderOf, type Station } from '@gangway/station';
+import {
+  backCocUm,
+  blurRaster,
+  coverDrawing,
+  finderOf,
+  type BlurRaster,
+  type Station,
+} from '@gangway/station';
 import type { Answered, Asked } from '../../ui/use-worker.js';
 import { paintShapes } from '../cover/paint-shapes.js';
 
@@ -13,6 +20,8 @@ export interface PictureAsk {
   readonly colours: Record<string, string>;
   /** What is sharp is tinted so; null: not at all. */
   readonly tint: Tint | null;
+  /** Whether the hand rests: a picture that will not stay is painted roughly. */
+  readonly rested: boolean;
 }
 
 self.onmessage = ({ data: { id, ask } }: MessageEvent<Asked<PictureAsk>>) => {
@@ -21,10 +30,9 @@ self.onmessage = ({ data: { id, ask } }: MessageEvent<Asked<PictureAsk>>) => {
 };
 
 /** The picture painted small and smeared part by part. */
-function picture({ station, colours, tint }: PictureAsk): ImageBitmap {
-  const raster = blurRaster(station);
+function picture({ station, colours, tint, rested }: PictureAsk): ImageBitmap {
+  const raster = rested ? blurRaster(station) : blurRaster(station, ROUGH_ACROSS);
   const { frame } = coverDrawing(station);
-  // Twice as fine as the blur is known, so that lines stay lines.
   const [w, h] = [raster.width * FINER, raster.height * FINER];
   const canvas = new OffscreenCanvas(w, h);
   const pen = canvas.getContext('2d', { willReadFrequently: true })!;
@@ -39,6 +47,10 @@ function picture({ station, colours, tint }: PictureAsk): ImageBitmap {
   return canvas.transferToImageBitmap();
 }
 
+/** Parts across the longer side of a picture that will not stay. */
+const ROUGH_ACROSS = 80;
+
+/** Painted finer than its blur is known, so that lines stay lines. */
 const FINER = 2;
 
 /** Places of a disc looked at for one part of the picture. */
@@ -67,46 +79,48 @@ function softened(from: OffscreenCanvas, px: number): ImageData {
 
 function smeared(
   steps: readonly ImageData[],
-  { width, height, blurUm }: { width: number; height: number; blurUm: Float32Array },
+  { width, height, blurUm }: BlurRaster,
   perMm: number,
   tint: Tint | null,
   cocUm: number,
 ): ImageData {
   const { width: w, height: h } = steps[0]!;
   const out = new ImageData(w, h);
-  for (let y = 0; y < h; y++) {
-    for (let x = 0; x < w; x++) {
-      const blur =
-        blurUm[
-          Math.min(height - 1, Math.floor(y / FINER)) * width +
-            Math.min(width - 1, Math.floor(x / FINER))
-        ]!;
+  // One word for each place, its colours from the lowest byte up.
+  const words = steps.map(({ data }) => new Uint32Array(data.buffer));
+  const to = out.data;
+  const across = DISC.map(([dx]) => dx);
+  const down = DISC.map(([, dy]) => dy);
+  const count = DISC.length;
+  for (let y = 0, place = 0; y < h; y++) {
+    const row = Math.min(height - 1, Math.floor(y / FINER)) * width;
+    for (let x = 0; x < w; x++, place++) {
+      const blur = blurUm[row + Math.min(width - 1, Math.floor(x / FINER))]!;
       const radius = ((blur / 1000) * perMm) / 2;
-      const to = (y * w + x) * 4;
-      const { data } = steps[radius < 4 ? 0 : radius < 11 ? 1 : 2]!;
-      let [r, g, b] = [0, 0, 0];
+      const from = words[radius < 4 ? 0 : radius < 11 ? 1 : 2]!;
+      let [r, g, b, share] = [0, 0, 0, 1];
       if (radius < 0.6) {
-        [r, g, b] = [data[to]!, data[to + 1]!, data[to + 2]!];
+        const word = from[place]!;
+        r = word & 255;
+        g = (word >> 8) & 255;
+        b = (word >> 16) & 255;
       } else {
-        for (const [dx, dy] of DISC) {
-          const px = Math.min(w - 1, Math.max(0, Math.round(x + dx * radius)));
-          const py = Math.min(h - 1, Math.max(0, Math.round(y + dy * radius)));
-          const from = (py * w + px) * 4;
-          r += data[from]!;
-          g += data[from + 1]!;
-          b += data[from + 2]!;
+        share = 1 / count;
+        for (let i = 0; i < count; i++) {
+          const px = Math.min(w - 1, Math.max(0, Math.round(x + across[i]! * radius)));
+          const py = Math.min(h - 1, Math.max(0, Math.round(y + down[i]! * radius)));
+          const word = from[py * w + px]!;
+          r += word & 255;
+          g += (word >> 8) & 255;
+          b += (word >> 16) & 255;
         }
-        [r, g, b] = [r / DISC.length, g / DISC.length, b / DISC.length];
       }
-      if (tint && blur <= cocUm) {
-        r += (tint[0] - r) * TINT_SHARE;
-        g += (tint[1] - g) * TINT_SHARE;
-        b += (tint[2] - b) * TINT_SHARE;
-      }
-      out.data[to] = r;
-      out.data[to + 1] = g;
-      out.data[to + 2] = b;
-      out.data[to + 3] = 255;
+      const kept = tint && blur <= cocUm ? 1 - TINT_SHARE : 1;
+      const at = 4 * place;
+      to[at] = r * share * kept + (tint ? tint[0] * (1 - kept) : 0);
+      to[at + 1] = g * share * kept + (tint ? tint[1] * (1 - kept) : 0);
+      to[at + 2] = b * share * kept + (tint ? tint[2] * (1 - kept) : 0);
+      to[at + 3] = 255;
     }
   }
   return out;

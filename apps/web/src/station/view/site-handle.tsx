@@ -1,4 +1,3 @@
-import { useDrag } from '@use-gesture/react';
 import { useRef, type KeyboardEvent, type ReactNode } from 'react';
 import type { Station } from '@gangway/station';
 import { useEditing } from '../../store/editing.js';
@@ -6,6 +5,7 @@ import { selectStation } from '../../store/selectors.js';
 import { gestureEnded } from '../../store/station.js';
 import { useAppDispatch, useAppStore } from '../../store/store.js';
 import { arrowStep } from '../../ui/arrows.js';
+import { Drag, useSteady, type DragState } from '../../ui/drag.js';
 import { useKeyRun } from '../../ui/key-run.js';
 import { useNotice } from '../../ui/notices.js';
 
@@ -54,34 +54,31 @@ export function SiteHandle({
   const keyRun = useKeyRun();
   const notice = useNotice();
 
-  useDrag(
-    ({ first, last, movement: [dx, dy], memo }) => {
-      if (first) {
-        drags += 1;
-        onHold?.(true);
-      }
-      const from = (memo as Station | undefined) ?? selectStation(store.getState());
-      // What the site cannot be stays where it last could.
-      const gesture = `site-${drags}`;
-      next.current = () => {
-        next.current = null;
-        change(
-          `Move ${label.toLowerCase()}`,
-          '/site',
-          () => write(from, dx / scale, -dy / scaleUp),
-          gesture,
-        );
-      };
-      // A hand reports oftener than is drawn: only the last place before each picture counts.
-      if (last) {
-        next.current();
-        dispatch(gestureEnded());
-        onHold?.(false);
-      } else requestAnimationFrame(() => next.current?.());
-      return from;
-    },
-    { target, pointer: { keys: false } },
-  );
+  const onDrag = useSteady(({ first, last, movement: [dx, dy], memo }: DragState): Station => {
+    if (first) {
+      drags += 1;
+      onHold?.(true);
+    }
+    const from = (memo as Station | undefined) ?? selectStation(store.getState());
+    // What the site cannot be stays where it last could.
+    const gesture = `site-${drags}`;
+    next.current = () => {
+      next.current = null;
+      change(
+        `Move ${label.toLowerCase()}`,
+        '/site',
+        () => write(from, dx / scale, -dy / scaleUp),
+        gesture,
+      );
+    };
+    // A hand reports oftener than is drawn: only the last place before each picture counts.
+    if (last) {
+      next.current();
+      dispatch(gestureEnded());
+      onHold?.(false);
+    } else requestAnimationFrame(() => next.current?.());
+    return from;
+  });
 
   const onKeyDown = (event: KeyboardEvent): void => {
     const step = arrowStep(event, keyStep);
@@ -109,6 +106,7 @@ export function SiteHandle({
       className="cursor-grab touch-none active:cursor-grabbing"
     >
       {children}
+      <Drag {...{ target, onDrag }} />
     </g>
   );
 }
