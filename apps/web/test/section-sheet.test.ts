@@ -2,8 +2,12 @@ import { newStation, parseStation, sectionOf, type Station } from '@gangway/stat
 import {
   along,
   ends,
+  firstZoom,
   heightAt,
   namePlaces,
+  nameRect,
+  ordinates,
+  overlap,
   sectionSheet,
 } from '../src/station/focus/section-sheet.js';
 
@@ -93,10 +97,10 @@ describe('lines on a sheet', () => {
 describe('names of marks', () => {
   it('are raised until none lies over another', () => {
     const names = [
-      { x: 100, y: 100, chars: 20 },
-      { x: 150, y: 104, chars: 20 },
-      { x: 200, y: 98, chars: 20 },
-      { x: 400, y: 100, chars: 6 },
+      { x: 100, y: 300, chars: 20 },
+      { x: 150, y: 304, chars: 20 },
+      { x: 200, y: 298, chars: 20 },
+      { x: 400, y: 300, chars: 6 },
     ];
     const places = namePlaces(names);
     expect(places[3]).toEqual({ up: 0, beside: false });
@@ -109,5 +113,103 @@ describe('names of marks', () => {
   it('stand beside marks that stand one above the other', () => {
     const stacked = [70, 40, 0].map((y) => ({ x: 300, y: 100 + y, chars: 10 }));
     expect(namePlaces(stacked).map(({ beside }) => beside)).toEqual([true, true, false]);
+  });
+});
+
+describe('marks looked at by themselves', () => {
+  const beetle = [mark(0, 1.5, 0.25), mark(0.004, 1.506, 0.254), mark(-0.003, 1.503, 0.249)];
+
+  it('fill the sheet though the camera stands far from them', () => {
+    const section = sectionOf(scene(beetle), 'side');
+    const [whole, marks] = (['scene', 'marks'] as const).map((zoom) =>
+      sectionSheet(section, zoom, 800, 500),
+    );
+    const across = (sheet: typeof whole): number => {
+      const ys = section.marks.map(({ at }) => sheet!.y(at.y));
+      return Math.max(...ys) - Math.min(...ys);
+    };
+    expect(across(whole)).toBeLessThan(60);
+    expect(across(marks)).toBeGreaterThan(60);
+    for (const { at } of section.marks) {
+      expect(marks!.x(at.x)).toBeGreaterThan(40);
+      expect(marks!.x(at.x)).toBeLessThan(760);
+      expect(marks!.y(at.y)).toBeGreaterThan(40);
+      expect(marks!.y(at.y)).toBeLessThan(460);
+    }
+    expect(marks!.x(0)).toBeLessThan(0);
+  });
+
+  it('are shown first where they huddle at the end of the whole', () => {
+    const zoom = (marks: object[]): string => firstZoom(sectionOf(scene(marks), 'side'));
+    expect(zoom(beetle)).toBe('marks');
+    expect(zoom([mark(0, 1.2, 2), mark(0, 2.4, 3)])).toBe('scene');
+    expect(zoom([])).toBe('scene');
+    expect(zoom([mark(0, 1.5, 4)])).toBe('scene');
+  });
+
+  it('are the whole scene where none stands anywhere near', () => {
+    const section = sectionOf(scene([mark(0, 1.6, 1, { infinite: true })]), 'side');
+    expect(sectionSheet(section, 'marks', 800, 500).right).toBe(
+      sectionSheet(section, 'scene', 800, 500).right,
+    );
+  });
+});
+
+describe('distances at the foot of the sheet', () => {
+  const told = (marks: object[], width = 800): number[] => {
+    const section = sectionOf(scene(marks), 'side');
+    return ordinates(section, sectionSheet(section, 'scene', width, 500), width).map(({ m }) => m);
+  };
+
+  it('count from the sensor, as the tape does', () => {
+    const read = told([mark(0, 1.2, 2), mark(0, 2.4, 3)]);
+    expect(read[0]).toBeCloseTo(2, 9);
+    expect(read[1]).toBeCloseTo(3, 9);
+  });
+
+  it('leave out what would lie over another, never the farthest', () => {
+    const marks = Array.from({ length: 30 }, (_, i) => mark(0, 1.5, 2 + i / 30));
+    const section = sectionOf(scene(marks), 'side');
+    const sheet = sectionSheet(section, 'scene', 800, 500);
+    const kept = ordinates(section, sheet, 800);
+    expect(kept.length).toBeGreaterThan(2);
+    expect(kept.at(-1)!.m).toBeCloseTo(2 + 29 / 30, 9);
+    for (let i = 1; i < kept.length; i++) {
+      expect(kept[i]!.x - kept[i - 1]!.x).toBeGreaterThanOrEqual(62);
+    }
+  });
+
+  it('tell where the plane lies before anything is marked, and nothing of free or endless marks', () => {
+    const plane = told([]);
+    expect(plane).toHaveLength(1);
+    expect(plane[0]).toBeGreaterThan(0.5);
+    const free = told([
+      mark(0, 1.5, 4),
+      mark(0, 1.5, 9, { must: 'free' }),
+      mark(0, 1.6, 1, { infinite: true }),
+    ]);
+    expect(free).toEqual([expect.closeTo(4, 9)]);
+  });
+});
+
+describe('room of a mark and its name', () => {
+  it('is above it, or beside it', () => {
+    const above = nameRect({ x: 100, y: 100, chars: 10 }, { up: 0, beside: false });
+    expect(above.top).toBeLessThan(70);
+    expect(above.left).toBeLessThan(70);
+    const beside = nameRect({ x: 100, y: 100, chars: 10 }, { up: 0, beside: true });
+    expect(beside.right).toBeGreaterThan(180);
+    expect(beside.top).toBeGreaterThan(70);
+    expect(overlap(above, beside)).toBe(true);
+    expect(overlap(above, { left: 0, right: 400, top: 200, bottom: 220 })).toBe(false);
+  });
+
+  it('stands beside where it would be raised off the sheet', () => {
+    const crowd = [30, 34, 38].map((y, i) => ({ x: 300 + 50 * i, y, chars: 20 }));
+    const places = namePlaces(crowd);
+    for (const [i, { up, beside }] of places.entries()) {
+      expect(beside || up === 0 || crowd[i]!.y - up >= 46).toBe(true);
+    }
+    expect(places.some(({ beside }) => beside)).toBe(true);
   });
 });

@@ -34,7 +34,7 @@ export function DimensionLine({
     y: (a.y + b.y) / 2 - (dx / size) * side * clear,
   };
   return (
-    <g aria-hidden className={tone}>
+    <g aria-hidden className={`pointer-events-none ${tone}`}>
       <path d={shoulder(from) + shoulder(to)} stroke="currentColor" strokeWidth={0.75} />
       <path d={`M${a.x},${a.y}L${b.x},${b.y}`} stroke="currentColor" strokeWidth={1} />
       <path d={stroke(a) + stroke(b)} stroke="currentColor" strokeWidth={1.5} />

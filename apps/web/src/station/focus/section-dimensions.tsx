@@ -30,7 +30,7 @@ export function Ordinates({
   const x0 = sheet.x(origin);
   const fine = units === 'metric' && sheet.scaleX > FINE_PX_PER_M;
   return (
-    <g aria-hidden className="text-quiet">
+    <g aria-hidden className="pointer-events-none text-quiet">
       <path
         d={told.map(({ x, top }) => `M${x},${Math.min(top + 12, y)}V${y}`).join('')}
         className="stroke-rule-strong"

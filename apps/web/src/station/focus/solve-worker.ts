@@ -9,7 +9,7 @@ import {
   type Station,
   type Wiggle,
 } from '@gangway/station';
-import type { Answered, Asked } from '../../ui/use-worker.js';
+import type { Answered, Asked } from '../../ui/latest.js';
 
 declare const self: DedicatedWorkerGlobalScope;
 
