@@ -9,7 +9,7 @@ export * from './looks.js';
 export * from './mark-places.js';
 export { planeDistanceM, reportSolution, STACK_OVERLAP } from './report.js';
 export * from './section.js';
-export { solvedFor, withMark, withMarks, withoutMark, withSolve } from './set.js';
+export { followed, solvedFor, withMark, withMarks, withoutMark, withSolve } from './set.js';
 export { solveStation, type Bound, type FocusAnswer } from './solve.js';
 export * from './stack.js';
 export * from './stops.js';

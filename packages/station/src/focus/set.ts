@@ -62,7 +62,7 @@ function settledAt(
 }
 
 /** Follows its marks where that is asked for. */
-const followed = (station: Station): Station =>
+export const followed = (station: Station): Station =>
   station.solve?.follow ? solvedFor(station) : station;
 
 export const withMarks = (station: Station, marks: Mark[]): Station =>

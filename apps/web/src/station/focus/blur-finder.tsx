@@ -21,8 +21,9 @@ import { frameSheet } from '../cover/mini-finder.js';
 import { SHAPE_COLOURS } from '../cover/paint-shapes.js';
 import { frameBox, type Sheet } from '../cover/sheet.js';
 import { SiteHandle } from '../view/site-handle.js';
+import { placed } from '../view/site-sheet.js';
 import type { PictureAsk } from './picture-worker.js';
-import { CROWD, placed } from './section-mark.js';
+import { CROWD } from './section-mark.js';
 
 /** The picture follows the hand at this pace; it is painted finely once the hand rests. */
 const READ_MS = 150;

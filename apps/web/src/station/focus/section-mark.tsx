@@ -12,6 +12,7 @@ import {
   type Units,
 } from '@gangway/station';
 import { SiteHandle } from '../view/site-handle.js';
+import { keyStepM, placed } from '../view/site-sheet.js';
 import type { NamePlace, SectionSheet, Shared } from './section-sheet.js';
 import { blurWords, nearOrFar } from './section-words.js';
 
@@ -80,7 +81,7 @@ export const Mark = memo(function Mark(props: MarkProps) {
       )}
       <SiteHandle
         {...shared}
-        step={mark.distanceM < 0.5 ? 0.0005 : mark.distanceM < 3 ? 0.005 : 0.1}
+        step={keyStepM(mark.distanceM)}
         label={kind === 'side' ? `${mark.label}, from the side` : `${mark.label}, in the plan`}
         value={mark.distanceM}
         valueText={`${mark.infinite ? 'at infinity' : nearOrFar(mark.distanceM, units)}, ${blurWords(mark)}`}
@@ -155,9 +156,6 @@ function Name({
     </g>
   );
 }
-
-/** To the tenth of a millimetre: finer than a hand places things, also on a beetle. */
-export const placed = (m: number): number => Math.round(m * 1e4) / 1e4 + 0;
 
 function moved(
   from: Station,

@@ -2,6 +2,7 @@ import {
   distance,
   elevationDrawing,
   fixed,
+  followed,
   raised,
   withBox,
   withFacade,
@@ -144,7 +145,7 @@ export function ElevationView() {
             label="Camera, from the side"
             value={camera.height_m}
             valueText={`${distance(camera.height_m, units)} high`}
-            write={(from, _, dy) => raised(from, cm(dy)) ?? from}
+            write={(from, _, dy) => followed(raised(from, cm(dy)) ?? from)}
           >
             <circle cx={x0} cy={y0} r={22} fill="transparent" />
             <path

@@ -1,6 +1,6 @@
-import type { Station } from '@gangway/station';
+import { withMark, type Station } from '@gangway/station';
 import { SiteHandle } from './site-handle.js';
-import { cm } from './site-sheet.js';
+import { keyStepM, placed } from './site-sheet.js';
 
 type Axis = 'x_m' | 'y_m' | 'z_m';
 
@@ -30,14 +30,14 @@ export function MarkHandle({
       {...shared}
       label={upward === 'y_m' ? `${name}, from the side` : name}
       value={mark[upward]}
-      write={(from, dx, dy) => ({
-        ...from,
-        marks: from.marks!.map((each, j) =>
-          index === j
-            ? { ...each, [across]: cm(each[across] + dx), [upward]: cm(each[upward] + dy) }
-            : each,
-        ),
-      })}
+      step={keyStepM(Math.hypot(mark.x_m, mark.z_m))}
+      write={(from, dx, dy) => {
+        const each = from.marks![index]!;
+        return withMark(from, index, {
+          [across]: placed(each[across] + dx),
+          [upward]: placed(each[upward] + dy),
+        });
+      }}
     >
       <circle cx={x} cy={y} r={14} fill="transparent" />
       <path d={`M${x - 6},${y}h12m-6,-6v12`} className="stroke-ink" strokeWidth={2} />

@@ -1,5 +1,6 @@
 import {
   distance,
+  followed,
   movedBox,
   planDrawing,
   stepped,
@@ -11,7 +12,7 @@ import { useAppSelector } from '../../store/store.js';
 import { useStation } from './fields.js';
 import { MarkHandle } from './mark-handle.js';
 import { SiteHandle } from './site-handle.js';
-import { cm, useSiteSheet, type SiteSheet } from './site-sheet.js';
+import { cm, placed, useSiteSheet, type SiteSheet } from './site-sheet.js';
 
 /** The site from above, to scale, the camera looking up the sheet. */
 export function PlanView() {
@@ -127,7 +128,7 @@ const aside = (x: number, units: Units): string =>
 function movedAside(station: Station, dx: number): Station {
   const { facade, site, marks } = station;
   const room = site?.room;
-  return {
+  return followed({
     ...station,
     ...(facade ? { facade: { ...facade, x_m: cm((facade.x_m ?? 0) - dx) } } : {}),
     ...(site
@@ -141,8 +142,8 @@ function movedAside(station: Station, dx: number): Station {
           },
         }
       : {}),
-    ...(marks ? { marks: marks.map((mark) => ({ ...mark, x_m: cm(mark.x_m - dx) })) } : {}),
-  };
+    ...(marks ? { marks: marks.map((mark) => ({ ...mark, x_m: placed(mark.x_m - dx) })) } : {}),
+  });
 }
 
 function RoomPlan({ station, sheet }: { station: Station; sheet: SiteSheet }) {

@@ -49,5 +49,12 @@ export function useSiteSheet(now: Bounds) {
   };
 }
 
-/** To the centimetre: finer than a hand places things on a sheet. */
+/** Marks to the tenth of a millimetre: finer than a hand places things, also on a beetle. */
+export const placed = (m: number): number => Math.round(m * 1e4) / 1e4 + 0;
+
+/** One press of an arrow key on a mark so far away, m. */
+export const keyStepM = (distanceM: number): number =>
+  distanceM < 0.5 ? 0.0005 : distanceM < 3 ? 0.005 : 0.1;
+
+/** To the centimetre: finer than a hand places buildings on a sheet. */
 export const cm = (m: number): number => Math.round(m * 100) / 100 + 0;
