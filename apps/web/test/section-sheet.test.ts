@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { newStation, parseStation, sectionOf, type Station } from '@gangway/station';
 import {
   along,
@@ -6,6 +7,7 @@ import {
   heightAt,
   namePlaces,
   nameRect,
+  onSheet,
   ordinates,
   overlap,
   sectionSheet,
@@ -91,6 +93,48 @@ describe('lines on a sheet', () => {
     expect([a.x, b.x]).toEqual([2, 2]);
     expect(a.y).toBeLessThan(-20);
     expect(b.y).toBeGreaterThan(20);
+  });
+});
+
+describe('what of a line lies on the sheet', () => {
+  const p = (x: number, y: number) => ({ x, y });
+
+  it('is all of it, a part, or nothing', () => {
+    expect(onSheet([p(10, 10), p(90, 40)], 100, 50)).toEqual([p(10, 10), p(90, 40)]);
+    expect(onSheet([p(-100, 25), p(300, 25)], 100, 50)).toEqual([p(0, 25), p(100, 25)]);
+    expect(onSheet([p(50, -1e6), p(50, 1e6)], 100, 50)).toEqual([
+      p(50, expect.closeTo(0, 6) as number),
+      p(50, expect.closeTo(50, 6) as number),
+    ]);
+    expect(onSheet([p(-10, 60), p(300, 60)], 100, 50)).toBeNull();
+    expect(onSheet([p(-50, 0), p(0, -50)], 100, 50)).toBeNull();
+    expect(onSheet([p(200, 10), p(300, 20)], 100, 50)).toBeNull();
+  });
+
+  it('lies within it and on the line, whatever the line', () => {
+    const far = fc.double({ min: -3000, max: 3000, noNaN: true });
+    let met = 0;
+    fc.assert(
+      fc.property(far, far, far, far, (a, b, c, d) => {
+        const part = onSheet([p(a, b), p(c, d)], 800, 500);
+        // Sampled along its way, a line with no part on the sheet is nowhere on it.
+        const on = Array.from({ length: 201 }, (_, i) => i / 200).filter((t) => {
+          const [x, y] = [a + t * (c - a), b + t * (d - b)];
+          return x >= 0 && x <= 800 && y >= 0 && y <= 500;
+        });
+        if (!part) return expect(on).toEqual([]);
+        met += 1;
+        for (const { x, y } of part) {
+          expect(x).toBeGreaterThan(-1e-6);
+          expect(x).toBeLessThan(800 + 1e-6);
+          expect(y).toBeGreaterThan(-1e-6);
+          expect(y).toBeLessThan(500 + 1e-6);
+          const size = Math.hypot(c - a, d - b) || 1;
+          expect(Math.abs((x - a) * (d - b) - (y - b) * (c - a)) / size).toBeLessThan(1e-6);
+        }
+      }),
+    );
+    expect(met).toBeGreaterThan(5);
   });
 });
 

@@ -21,6 +21,7 @@ import {
 } from '../store/api.js';
 import { Button } from '../ui/button.js';
 import { useNotice } from '../ui/notices.js';
+import { ListTop } from '../ui/list-top.js';
 import { PageTop } from '../ui/page-top.js';
 import { RowMenu } from '../ui/row-menu.js';
 import { STANDING_TEXT } from '../ui/standing.js';
@@ -78,22 +79,21 @@ export function JobPage() {
         }
       />
       <main className="mx-auto max-w-5xl px-5 py-8">
-        <div className="mb-4 flex flex-wrap items-center justify-between gap-3">
-          <h1 className="min-w-0 text-2xl font-semibold break-words">{job.data?.name ?? ' '}</h1>
-          <div className="flex flex-wrap gap-2">
-            <Button look="quiet" onClick={() => setArchived(!archived)}>
-              {archived ? 'Show current stations' : 'Show archive'}
-            </Button>
-            {!archived && (
-              <>
-                <ImportButton jobId={jobId} />
-                <Button look="strong" onClick={() => void begin()}>
-                  New station
-                </Button>
-              </>
-            )}
-          </div>
-        </div>
+        <ListTop
+          title={job.data?.name ?? '\u00a0'}
+          things="stations"
+          archived={archived}
+          onArchive={setArchived}
+        >
+          {!archived && (
+            <>
+              <ImportButton jobId={jobId} />
+              <Button look="strong" onClick={() => void begin()}>
+                New station
+              </Button>
+            </>
+          )}
+        </ListTop>
         <ListState
           error={error}
           loading={!stations.data}

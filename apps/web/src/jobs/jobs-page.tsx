@@ -12,6 +12,7 @@ import {
 import { Button } from '../ui/button.js';
 import { NameDialog } from '../ui/name-dialog.js';
 import { useNotice } from '../ui/notices.js';
+import { ListTop } from '../ui/list-top.js';
 import { PageTop } from '../ui/page-top.js';
 import { RowMenu } from '../ui/row-menu.js';
 import { Sections } from '../ui/sections.js';
@@ -49,19 +50,18 @@ export function JobsPage() {
     <>
       <PageTop trail={<Sections />} />
       <main className="mx-auto max-w-4xl px-5 py-8">
-        <div className="mb-4 flex flex-wrap items-center justify-between gap-3">
-          <h1 className="text-2xl font-semibold">{archived ? 'Archived jobs' : 'Jobs'}</h1>
-          <div className="flex gap-2">
-            <Button look="quiet" onClick={() => setArchived(!archived)}>
-              {archived ? 'Show current jobs' : 'Show archive'}
+        <ListTop
+          title={archived ? 'Archived jobs' : 'Jobs'}
+          things="jobs"
+          archived={archived}
+          onArchive={setArchived}
+        >
+          {!archived && (
+            <Button look="strong" onClick={() => setNaming('new')}>
+              New job
             </Button>
-            {!archived && (
-              <Button look="strong" onClick={() => setNaming('new')}>
-                New job
-              </Button>
-            )}
-          </div>
-        </div>
+          )}
+        </ListTop>
         <ListState
           error={error}
           loading={!data}

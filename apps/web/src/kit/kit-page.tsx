@@ -8,6 +8,7 @@ import { sentence } from '../store/api.js';
 import { ActionMenu } from '../ui/action-menu.js';
 import { Button } from '../ui/button.js';
 import { useNotice } from '../ui/notices.js';
+import { ListTop } from '../ui/list-top.js';
 import { PageTop } from '../ui/page-top.js';
 import { Sections } from '../ui/sections.js';
 import { useKept } from '../ui/use-kept.js';
@@ -142,32 +143,31 @@ export function KitPage() {
     <div className="flex h-full flex-col">
       <PageTop trail={<Sections />} />
       <main className="mx-auto flex min-h-0 w-full max-w-5xl flex-1 flex-col px-5 pt-6">
-        <div className="mb-3 flex flex-wrap items-center justify-between gap-3">
-          <h1 className="text-2xl font-semibold">{archived ? 'Archived kit' : 'Kit'}</h1>
-          <div className="flex flex-wrap gap-2">
-            <Button look="quiet" onClick={() => setArchived(!archived)}>
-              {archived ? 'Show current kit' : 'Show archive'}
-            </Button>
-            <ActionMenu
-              label="Save as file"
-              items={[
-                { label: 'What is listed, as a kit file', onSelect: () => exportKit(documents()) },
-                { label: 'Lenses as a table', onSelect: () => exportTable('lens', documents()) },
-                { label: 'Backs as a table', onSelect: () => exportTable('back', documents()) },
-                { label: 'Circles as a table', onSelect: () => exportCircles(documents()) },
-              ]}
-            />
-            <Button onClick={() => void navigate('/kit/import')}>Import</Button>
-            <ActionMenu
-              label="Add"
-              look="strong"
-              items={KINDS.map((each) => ({
-                label: KIND_WORDS[each].one.replace(/^./, (first) => first.toUpperCase()),
-                onSelect: () => void navigate(`/kit/new/${each}`),
-              }))}
-            />
-          </div>
-        </div>
+        <ListTop
+          title={archived ? 'Archived kit' : 'Kit'}
+          things="kit"
+          archived={archived}
+          onArchive={setArchived}
+        >
+          <ActionMenu
+            label="Save as file"
+            items={[
+              { label: 'What is listed, as a kit file', onSelect: () => exportKit(documents()) },
+              { label: 'Lenses as a table', onSelect: () => exportTable('lens', documents()) },
+              { label: 'Backs as a table', onSelect: () => exportTable('back', documents()) },
+              { label: 'Circles as a table', onSelect: () => exportCircles(documents()) },
+            ]}
+          />
+          <Button onClick={() => void navigate('/kit/import')}>Import</Button>
+          <ActionMenu
+            label="Add"
+            look="strong"
+            items={KINDS.map((each) => ({
+              label: KIND_WORDS[each].one.replace(/^./, (first) => first.toUpperCase()),
+              onSelect: () => void navigate(`/kit/new/${each}`),
+            }))}
+          />
+        </ListTop>
         <div className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
           <input
             type="search"

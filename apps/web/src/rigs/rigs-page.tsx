@@ -20,6 +20,7 @@ import {
 import { sentence } from '../store/api.js';
 import { Button } from '../ui/button.js';
 import { useNotice } from '../ui/notices.js';
+import { ListTop } from '../ui/list-top.js';
 import { PageTop } from '../ui/page-top.js';
 import { RowMenu } from '../ui/row-menu.js';
 import { Sections } from '../ui/sections.js';
@@ -58,27 +59,26 @@ export function RigsPage() {
     <>
       <PageTop trail={<Sections />} />
       <main className="mx-auto max-w-5xl px-5 py-6">
-        <div className="mb-4 flex flex-wrap items-center justify-between gap-3">
-          <h1 className="text-2xl font-semibold">{archived ? 'Archived rigs' : 'Rigs'}</h1>
-          <div className="flex flex-wrap gap-2">
-            <Button look="quiet" onClick={() => setArchived(!archived)}>
-              {archived ? 'Show current rigs' : 'Show archive'}
-            </Button>
-            {!archived && (
-              <>
-                <Button
-                  disabled={there.length < 2}
-                  onClick={() => void navigate(`/rigs/compare?rigs=${there.join(',')}`)}
-                >
-                  Compare{there.length > 0 ? ` ${there.length}` : ''}
-                </Button>
-                <Button look="strong" onClick={() => void begin()}>
-                  Assemble a rig
-                </Button>
-              </>
-            )}
-          </div>
-        </div>
+        <ListTop
+          title={archived ? 'Archived rigs' : 'Rigs'}
+          things="rigs"
+          archived={archived}
+          onArchive={setArchived}
+        >
+          {!archived && (
+            <>
+              <Button
+                disabled={there.length < 2}
+                onClick={() => void navigate(`/rigs/compare?rigs=${there.join(',')}`)}
+              >
+                Compare{there.length > 0 ? ` ${there.length}` : ''}
+              </Button>
+              <Button look="strong" onClick={() => void begin()}>
+                Assemble a rig
+              </Button>
+            </>
+          )}
+        </ListTop>
         <ListState
           error={error}
           loading={!data}

@@ -1,3 +1,4 @@
+import { useEffect, useRef } from 'react';
 import { NavLink, useLocation } from 'react-router';
 
 /** What a step holds besides its first screen. */
@@ -29,9 +30,17 @@ export function SubNav() {
   const { pathname } = useLocation();
   const [, base, step] = /^(\/jobs\/[^/]+\/stations\/[^/]+)\/([^/]+)/.exec(pathname) ?? [];
   const places = PLACES[step ?? ''];
+  const nav = useRef<HTMLElement>(null);
+  // On a narrow screen the open place may lie off its edge.
+  useEffect(() => {
+    const open = nav.current?.querySelector<HTMLElement>('[aria-current="page"]');
+    if (!nav.current || !open) return;
+    nav.current.scrollLeft = open.offsetLeft - (nav.current.clientWidth - open.offsetWidth) / 2;
+  }, [pathname]);
   if (!places) return null;
   return (
     <nav
+      ref={nav}
       aria-label="Within this step"
       className="flex overflow-x-auto border-b border-rule bg-paper px-3"
     >

@@ -219,6 +219,31 @@ export function ends(
   ];
 }
 
+/**
+ * The part of a way that lies on a sheet, px; null where none does.
+ * Source: Liang and Barsky (1984), from memory.
+ */
+export function onSheet(
+  [from, to]: readonly [Point, Point],
+  width: number,
+  height: number,
+): readonly [Point, Point] | null {
+  const [dx, dy] = [to.x - from.x, to.y - from.y];
+  let [enter, leave] = [0, 1];
+  for (const [by, room] of [
+    [-dx, from.x],
+    [dx, width - from.x],
+    [-dy, from.y],
+    [dy, height - from.y],
+  ] as const) {
+    if (by === 0 && room < 0) return null;
+    if (by < 0) enter = Math.max(enter, room / by);
+    if (by > 0) leave = Math.min(leave, room / by);
+  }
+  const at = (t: number): Point => ({ x: from.x + t * dx, y: from.y + t * dy });
+  return enter > leave ? null : [at(enter), at(leave)];
+}
+
 /** Where a line crosses a distance ahead. */
 export const heightAt = ({ nx, ny, k }: Line, x: number): number | null =>
   Math.abs(ny) < 1e-12 * Math.abs(nx) ? null : (k - nx * x) / ny;

@@ -12,6 +12,7 @@ import { SiteHandle } from '../view/site-handle.js';
 import {
   ends,
   heightAt,
+  onSheet,
   overlap,
   type Rect,
   type SectionSheet,
@@ -206,7 +207,12 @@ export function PlaneHandle({
   height: number;
 }) {
   const plane = section.plane!;
-  const drawn = ends(plane, section.hinge, reach);
+  const [from, to] = ends(plane, section.hinge, reach).map(({ x, y }) => ({
+    x: sheet.x(x),
+    y: sheet.y(y),
+  })) as [Point, Point];
+  // What can be taken hold of ends with the sheet, or it would lie over all the page.
+  const held = onSheet([from, to], width, height);
   const grip = gripOn(plane, sheet, width, height);
   if (!grip) return null;
   return (
@@ -227,11 +233,13 @@ export function PlaneHandle({
         return (at && focusedThrough(from, section.kind, { x: at.x + dx, y: at.y + dy })) ?? from;
       }}
     >
-      <path
-        d={`M${sheet.at(drawn[0])}L${sheet.at(drawn[1])}`}
-        stroke="transparent"
-        strokeWidth={18}
-      />
+      {held && (
+        <path
+          d={`M${held[0].x},${held[0].y}L${held[1].x},${held[1].y}`}
+          stroke="transparent"
+          strokeWidth={18}
+        />
+      )}
       <g transform={`translate(${sheet.x(grip.x)} ${sheet.y(grip.y)})`}>
         <rect
           x={-7}

@@ -52,22 +52,22 @@ export function StackPage() {
         <div className="overflow-x-auto">
           <table className="w-full max-w-4xl text-right">
             <thead>
-              <tr className="align-bottom text-[13px] text-quiet [&>th]:px-3 [&>th]:font-normal">
+              <tr className="align-bottom text-[13px] text-quiet [&>th]:px-1.5 [&>th]:font-normal sm:[&>th]:px-3">
                 <th className="text-left">Way</th>
                 <th>frames</th>
                 <th>stop</th>
                 <th>lean</th>
-                <th>step on the focus mm</th>
-                <th>step on a rail mm</th>
                 <th>time</th>
                 <th>spot of the worst µm</th>
+                <th>step on the focus mm</th>
+                <th>step on a rail mm</th>
                 <th />
               </tr>
             </thead>
             <tbody>
               {efforts.map((each) => (
-                <tr key={each.id} className="border-t border-rule [&>td]:px-3">
-                  <th className="py-2 pl-3 text-left font-medium">
+                <tr key={each.id} className="border-t border-rule [&>td]:px-1.5 sm:[&>td]:px-3">
+                  <th className="py-2 pl-1.5 text-left font-medium sm:pl-3">
                     {NAMES[each.id]}
                     {!each.holds && (
                       <span className="ml-2 text-[13px] text-outside">does not hold</span>
@@ -76,14 +76,14 @@ export function StackPage() {
                   <td className="figure text-[20px]">{each.frames}</td>
                   <td className="figure">{fStop(each.fNumber)}</td>
                   <td className="figure">{each.leanDeg < 0.05 ? '—' : degrees(each.leanDeg)}</td>
-                  <td className="figure">{each.stepMm === null ? '—' : fixed(each.stepMm, 2)}</td>
-                  <td className="figure">{each.railMm === null ? '—' : fixed(each.railMm, 1)}</td>
                   <td className="figure whitespace-nowrap">{minutes(each.seconds)}</td>
                   <td
                     className={`figure ${each.holds && each.spotUm === least ? 'text-within' : ''}`}
                   >
                     {each.spotUm === null ? '∞' : fixed(each.spotUm, 0)}
                   </td>
+                  <td className="figure">{each.stepMm === null ? '—' : fixed(each.stepMm, 2)}</td>
+                  <td className="figure">{each.railMm === null ? '—' : fixed(each.railMm, 1)}</td>
                   <td>
                     <Button
                       aria-label={`Set for: ${NAMES[each.id]}`}
