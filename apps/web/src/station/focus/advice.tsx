@@ -9,7 +9,6 @@ import {
   readings,
   solvedFor,
   solveOf,
-  stopTable,
   withSolve,
   type FocusAnswer,
   type Parsed,
@@ -79,7 +78,7 @@ export function Advice() {
 function Told({
   station,
   present,
-  solution: { answer, reason },
+  solution: { answer, reason, stop },
 }: {
   station: Station;
   present: Station;
@@ -117,7 +116,7 @@ function Told({
       </section>
       {told && (
         <>
-          <Figures station={station} answer={answer} />
+          {stop && <Figures {...{ station, answer, stop }} />}
           <LookInOrder lines={told.check} />
         </>
       )}
@@ -232,9 +231,15 @@ function SetButton({ station, answer }: { station: Station; answer: FocusAnswer 
   );
 }
 
-function Figures({ station, answer }: { station: Station; answer: FocusAnswer }) {
-  const table = useMemo(() => stopTable(answer.station), [answer]);
-  const now = table.lines.find(({ fNumber }) => fNumber >= answer.station.aperture * 0.999);
+function Figures({
+  station,
+  answer,
+  stop: { line: now, diffractionFrom },
+}: {
+  station: Station;
+  answer: FocusAnswer;
+  stop: NonNullable<Solution['stop']>;
+}) {
   const needed = answer.engravedNeeded;
   const marks = answer.marks.sharp.length;
   return (
@@ -258,8 +263,8 @@ function Figures({ station, answer }: { station: Station; answer: FocusAnswer })
           <Line name={airyWords(now)} figure={fixed(now.airyUm, 0)} unit="µm" />
         </>
       )}
-      {table.beginsAt !== null && (
-        <Line name="Diffraction shows from" figure={fStop(table.beginsAt)} />
+      {diffractionFrom !== null && (
+        <Line name="Diffraction shows from" figure={fStop(diffractionFrom)} />
       )}
       <Line name="Focus spread that is left" figure={fixed(answer.spreadMm, 2)} unit="mm" />
     </Group>

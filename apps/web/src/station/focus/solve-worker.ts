@@ -3,10 +3,12 @@ import {
   focusWays,
   hindrance,
   solveStation,
+  stopTable,
   wiggleFor,
   type FocusAnswer,
   type FocusOption,
   type Station,
+  type StopLine,
   type Wiggle,
 } from '@gangway/station';
 import type { Answered, Asked } from '../../ui/latest.js';
@@ -18,6 +20,8 @@ export interface Solution {
   readonly answer: FocusAnswer | null;
   /** Why no setting serves; null when one does. */
   readonly reason: string | null;
+  /** What the stop it is set to gives; null without an answer. */
+  readonly stop: { readonly line: StopLine | null; readonly diffractionFrom: number | null } | null;
   /** Null while the hand moves. */
   readonly others: { readonly ways: readonly FocusOption[]; readonly wiggle: Wiggle | null } | null;
 }
@@ -28,12 +32,21 @@ export interface SolveAsk {
   readonly rested: boolean;
 }
 
+function stopOf(station: Station): Solution['stop'] {
+  const { lines, beginsAt } = stopTable(station);
+  return {
+    line: lines.find(({ fNumber }) => fNumber >= station.aperture * 0.999) ?? null,
+    diffractionFrom: beginsAt,
+  };
+}
+
 self.onmessage = ({ data: { id, ask } }: MessageEvent<Asked<SolveAsk>>) => {
   const { station, rested } = ask;
   const found = solveStation(station);
   const answer: Solution = {
     answer: found,
     reason: hindrance(station, found),
+    stop: found && stopOf(found.station),
     others: rested
       ? {
           ways: found ? focusWays(station, found) : [],
