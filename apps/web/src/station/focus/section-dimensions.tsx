@@ -54,7 +54,7 @@ export function Ordinates({
           {fine ? `${fixed(m * 1000, 1)} mm` : nearOrFar(m, units)}
         </text>
       ))}
-      <text x={Math.max(16, x0 - 4)} y={y + 17} className="halo" fill="currentColor">
+      <text x={Math.max(16, x0 - 4)} y={y - 8} className="halo" fill="currentColor">
         from the sensor
       </text>
     </g>

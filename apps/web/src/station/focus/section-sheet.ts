@@ -159,8 +159,8 @@ export interface Ordinate {
 /** Room that one figure wants, px. */
 const FIGURE_PX = 62;
 
-/** Room that the words at the sensor want, px. */
-const ORIGIN_PX = 100;
+/** A figure stands at least so far from where the distances begin, px. */
+const ORIGIN_PX = 34;
 
 /**
  * The marks whose distances are told along the foot, from left to right: the farthest and the
