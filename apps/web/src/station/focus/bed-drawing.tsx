@@ -25,7 +25,7 @@ export function BedDrawing({ bed, answer }: { bed: Station['bed']; answer: BedAn
   const [left, right] = [0.34 * width, width - 64];
   const x = (mm: number): number => left + ((mm - low) / room) * (right - left);
   const rail = height - 34;
-  const step = STEPS_MM.find((mm) => (mm / room) * (right - left) >= 7) ?? 50;
+  const step = STEPS_MM.find((mm) => (mm / room) * (right - left) >= 7) ?? 1e4;
   const first = Math.ceil((low - 0.08 * room) / step);
   const ticks = Array.from(
     { length: Math.max(0, Math.floor((high + 0.08 * room) / step) - first + 1) },
@@ -97,8 +97,8 @@ export function BedDrawing({ bed, answer }: { bed: Station['bed']; answer: BedAn
                 set it here
               </text>
               <DimensionLine
-                from={{ x: x(at.far_mm!), y: rail }}
-                to={{ x: x(at.near_mm!), y: rail }}
+                from={{ x: x(Math.min(at.far_mm!, at.near_mm!)), y: rail }}
+                to={{ x: x(Math.max(at.far_mm!, at.near_mm!)), y: rail }}
                 offset={rail - 72}
                 words={`Δ ${fixed(answer.spreadMm, 2)} mm`}
                 tone="text-ink"
@@ -112,4 +112,4 @@ export function BedDrawing({ bed, answer }: { bed: Station['bed']; answer: BedAn
 }
 
 /** What the smallest strokes of the scale may stand for. */
-const STEPS_MM = [0.01, 0.05, 0.1, 0.5, 1, 5, 10];
+const STEPS_MM = [0.01, 0.05, 0.1, 0.5, 1, 5, 10, 50, 100, 500, 1000];

@@ -4,6 +4,10 @@ import { useSize } from '../../ui/use-size.js';
 /** Where nothing is told: a common body and back, mm. */
 const USUAL_MM = { register: 30, flange: 60, frame: 24 };
 
+/** Without a width nothing can be said of where lens and body come near each other. */
+export const widthKnown = (held: HeldOffInput): boolean =>
+  held.flange_diameter_mm !== undefined || held.throat_mm !== undefined;
+
 /** Body, gap and lens to scale, seen across the lean. */
 export function HeldOffDrawing({
   held,
@@ -18,16 +22,17 @@ export function HeldOffDrawing({
   const register = held.body_register_mm ?? USUAL_MM.register;
   const throat = held.throat_mm ?? held.flange_diameter_mm ?? USUAL_MM.flange;
   const flange = held.flange_diameter_mm ?? held.throat_mm ?? USUAL_MM.flange;
+  const known = widthKnown(held);
   const lean = (Math.abs(held.lean_deg) * Math.PI) / 180;
   const barrel = Math.min(48, Math.max(24, 0.8 * focalLengthMm));
   const [half, wall] = [flange / 2, throat / 2 + 8];
-  const high = 2 * Math.max(wall, half) + 22;
-  const long = register + held.gap_mm + barrel + 30;
+  // Leaning forward, the upper end of the lens's back goes ahead and its front comes down.
+  const [ux, uy] = [Math.sin(lean), Math.cos(lean)];
+  const high = 2 * Math.max(wall, half * uy + (barrel + 14) * ux) + 22;
+  const long = register + held.gap_mm + barrel * uy + half * ux + 30;
   const scale = Math.min(height / high, width / long);
   const x = (mm: number): number => (width - long * scale) / 2 + (mm + register + 12) * scale;
   const y = (mm: number): number => height / 2 + 8 - mm * scale;
-  // Leaning forward, the upper end of the lens's back goes ahead.
-  const [ux, uy] = [Math.sin(lean), Math.cos(lean)];
   const back = (up: number, ahead = 0): { x: number; y: number } => ({
     x: x(held.gap_mm + up * ux + ahead * uy),
     y: y(up * uy - ahead * ux),
@@ -41,7 +46,7 @@ export function HeldOffDrawing({
           width={width}
           height={height}
           role="img"
-          aria-label={`Body and lens from the side, ${fixed(held.gap_mm, 1)} mm apart at the middle; the open side gapes ${fixed(read.gapeMm, 1)} mm${read.fits ? '' : '; on the other side they touch'}`}
+          aria-label={`Body and lens from the side, ${fixed(held.gap_mm, 1)} mm apart at the middle; ${known ? `the open side gapes ${fixed(read.gapeMm, 1)} mm` : 'how far the open side gapes is not told'}${read.fits ? '' : '; on the other side they touch'}`}
           className="text-[12px]"
         >
           <path
@@ -78,7 +83,7 @@ export function HeldOffDrawing({
             strokeWidth={0.75}
           />
           <text x={Math.max(x(0), back(half).x) + 6} y={16} className="figure">
-            {`gapes ${fixed(read.gapeMm, 1)} mm`}
+            {known ? `gapes ${fixed(read.gapeMm, 1)} mm` : 'gapes'}
           </text>
           {!read.fits && (
             <circle

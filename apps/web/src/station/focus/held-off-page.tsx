@@ -11,7 +11,7 @@ import { parseAngleDeg } from '@gangway/station';
 import { selectStation } from '../../store/selectors.js';
 import { useAppSelector } from '../../store/store.js';
 import { FigureField, parseMm } from '../view/fields.js';
-import { HeldOffDrawing } from './held-off-drawing.js';
+import { HeldOffDrawing, widthKnown } from './held-off-drawing.js';
 import { nearOrFar } from './section-words.js';
 import { Big, Page } from './page.js';
 
@@ -33,6 +33,7 @@ export function HeldOffPage() {
   const units = useAppSelector((state) => state.preferences.units);
   const held = station.held_off ?? startHeldOff(station);
   const read = heldOff(station, held);
+  const known = widthKnown(held);
   const set = (now: Station, change: Partial<HeldOffInput>): Station => ({
     ...now,
     held_off: { ...(now.held_off ?? startHeldOff(now)), ...change },
@@ -95,11 +96,15 @@ export function HeldOffPage() {
             </Big>
             <Big
               name="The lean needs"
-              figure={fixed(read.clearanceMm, 1)}
-              unit="mm of gap"
-              tone={read.fits ? 'text-within' : 'text-outside'}
+              {...(known
+                ? {
+                    figure: fixed(read.clearanceMm, 1),
+                    unit: 'mm of gap',
+                    tone: read.fits ? 'text-within' : 'text-outside',
+                  }
+                : { figure: 'not told' })}
             >
-              {read.fits ? 'it has room' : 'the flanges touch'}
+              {!known ? 'give the throat' : read.fits ? 'it has room' : 'the flanges touch'}
             </Big>
             {read.hingeMm !== null && (
               <Big name="Hinge line" figure={nearOrFar(read.hingeMm / 1000, units)}>
@@ -114,7 +119,10 @@ export function HeldOffPage() {
             <Big name="And the lean to" figure={degrees(read.degPerBlur, 2)}>
               at the edge of the frame
             </Big>
-            <Big name="Gapes on the open side" figure={fixed(read.gapeMm, 1)} unit="mm" />
+            <Big
+              name="Gapes on the open side"
+              {...(known ? { figure: fixed(read.gapeMm, 1), unit: 'mm' } : { figure: 'not told' })}
+            />
           </div>
           <ul className="max-w-[60ch] list-disc pt-5 pl-5">
             {read.notes.map((note) => (
