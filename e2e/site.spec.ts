@@ -35,7 +35,7 @@ test('a site is typed in from nothing: façade, room, box, level line; impossibl
     '15.0 m',
   );
   for (const [label, text, why] of [
-    ['Distance, level', '0', /above 0/],
+    ['Distance, level', '0', /from 0.001/],
     ['Distance, level', '0.01', /inside the wall/],
     ['Foot above ground', '16', /must lie below the top/],
   ] as const) {

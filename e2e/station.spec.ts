@@ -130,8 +130,8 @@ test('fields refuse with a sentence, and lose nothing', async ({ page }) => {
   await page.goto(`${station}/view/rig`);
   const refused: [string, string, RegExp][] = [
     ['Focal length', 'abc', /“abc” is not a length/],
-    ['Focal length', '0', /a number of mm above 0/],
-    ['Focal length', '-24', /a number of mm above 0/],
+    ['Focal length', '0', /a number of mm from 1 to 10,000/],
+    ['Focal length', '-24', /a number of mm from 1 to 10,000/],
     ['Focal length', 'NaN', /not a length/],
     ['Focal length', '1e400', /too large/],
     ['Stop, line 2', '3.5', /repeats f\/3.5/],

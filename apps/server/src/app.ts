@@ -1,63 +1,81 @@
-import { randomBytes, randomUUID } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import type { ServerResponse } from 'node:http';
 import { join } from 'node:path';
-import express, { type Express, type Response } from 'express';
+import express, { type Express, type RequestHandler, type Response } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
-import { pinoHttp } from 'pino-http';
 import type { Config } from './config.js';
 import type { Connection } from './database.js';
 import { guard } from './guard.js';
 import { importRoutes } from './kit-imports.js';
 import { jobRoutes } from './jobs.js';
 import { kitRoutes } from './kit.js';
-import { handleErrors, Refusal } from './problems.js';
+import { requestLog } from './logging.js';
+import { errorHandler, Refusal } from './problems.js';
 import { rigRoutes } from './rigs.js';
 import { stationRoutes, stationsOfJob } from './stations.js';
 
 const nonceOf = (response: ServerResponse): string => String((response as Response).locals.nonce);
+
+export interface State {
+  ready: boolean;
+  stopping: boolean;
+}
 
 /** A station is at most 2 MB; a save wraps it in a few more bytes. */
 const LARGEST_BODY = '2200kb';
 /** An import comes in parts of a few thousand items. */
 const LARGEST_IMPORT = '12mb';
 
-const REQUEST_ID = /^[\w-]{1,64}$/;
+/** Answers that are no page need none of what a page is given: they run nothing and frame nothing. */
+const ANSWER_HEADERS: readonly (readonly [string, string])[] = [
+  ['Cache-Control', 'no-store'],
+  ['Content-Security-Policy', "default-src 'none'; frame-ancestors 'none'"],
+  ['X-Content-Type-Options', 'nosniff'],
+  ['Cross-Origin-Resource-Policy', 'same-origin'],
+];
+
+const answering =
+  (state: State): RequestHandler =>
+  (_request, response, next) => {
+    // Before its tables are there nothing can be answered; what was accepted before a stop is.
+    if (!state.ready && !state.stopping) throw new Refusal(503, 'The server is starting.');
+    for (const [name, value] of ANSWER_HEADERS) response.setHeader(name, value);
+    next();
+  };
+
+/** The HTTP interface: jobs, stations, kit, rigs. */
+function apiRoutes(connection: Connection, state: State): express.Router {
+  const api = express.Router();
+  api.use(answering(state));
+  api.use('/kit/imports', express.json({ limit: LARGEST_IMPORT, strict: false }));
+  api.use(express.json({ limit: LARGEST_BODY, strict: false }));
+  // What is asked for most comes first.
+  api.use('/stations', stationRoutes(connection));
+  api.use('/jobs', jobRoutes(connection));
+  api.use('/jobs/:job/stations', stationsOfJob(connection));
+  api.use('/kit/imports', importRoutes(connection));
+  api.use('/kit', kitRoutes(connection));
+  api.use('/rigs', rigRoutes(connection));
+  api.use(() => {
+    throw new Refusal(404, 'There is nothing at this address.');
+  });
+  return api;
+}
 
 export function makeApp(
   config: Config,
   connection: Connection,
   log: Logger,
-  state: { ready: boolean },
+  state: State,
 ): Express {
   const app = express();
   app.disable('x-powered-by');
-  app.use(
-    pinoHttp({
-      logger: log,
-      genReqId: (request, response) => {
-        const given = request.headers['x-request-id'];
-        const id = typeof given === 'string' && REQUEST_ID.test(given) ? given : randomUUID();
-        response.setHeader('X-Request-Id', id);
-        return id;
-      },
-      customLogLevel: (request, response, error) => {
-        // Those who wait for readiness ask again and again; that it is not there yet is no error.
-        if (request.url === '/readyz' || request.url === '/healthz') return 'debug';
-        if (error || response.statusCode >= 500) return 'error';
-        return response.statusCode >= 400 ? 'info' : 'debug';
-      },
-      serializers: {
-        req: ({ id, method, url }: { id: string; method: string; url: string }) => ({
-          id,
-          method,
-          url,
-        }),
-        res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
-      },
-    }),
-  );
+  app.disable('etag');
+  app.use(requestLog(log));
+  app.use(guard(config.mayAsk));
+  app.use('/api', apiRoutes(connection, state));
   app.use((_request, response, next) => {
     (response as Response).locals.nonce = randomBytes(16).toString('base64');
     next();
@@ -87,7 +105,6 @@ export function makeApp(
       strictTransportSecurity: false,
     }),
   );
-  app.use(guard(config.allowedHosts));
 
   app.get('/healthz', (_request, response) => {
     response.json({ name: 'gangway', status: 'alive' });
@@ -97,24 +114,6 @@ export function makeApp(
     await connection.ready();
     response.json({ status: 'ready' });
   });
-
-  const api = express.Router();
-  api.use('/kit/imports', express.json({ limit: LARGEST_IMPORT, strict: false }));
-  api.use(express.json({ limit: LARGEST_BODY, strict: false }));
-  api.use((_request, response, next) => {
-    response.setHeader('Cache-Control', 'no-store');
-    next();
-  });
-  api.use('/jobs', jobRoutes(connection.db));
-  api.use('/jobs/:job/stations', stationsOfJob(connection.db));
-  api.use('/stations', stationRoutes(connection.db));
-  api.use('/kit/imports', importRoutes(connection.db));
-  api.use('/kit', kitRoutes(connection.db));
-  api.use('/rigs', rigRoutes(connection.db));
-  api.use(() => {
-    throw new Refusal(404, 'There is nothing at this address.');
-  });
-  app.use('/api', api);
 
   app.use(
     '/assets',
@@ -128,8 +127,11 @@ export function makeApp(
   app.get('/{*page}', async (_request, response) => {
     const page = await readFile(join(config.webFolder, 'index.html'), 'utf8');
     response.setHeader('Cache-Control', 'no-store');
-    response.type('html').send(page.replace('%STYLE_NONCE%', nonceOf(response)));
+    const filled = page
+      .replace('%STYLE_NONCE%', nonceOf(response))
+      .replace('%LISTENS%', config.open ? 'beyond' : 'loopback');
+    response.type('html').send(filled);
   });
-  app.use(handleErrors);
+  app.use(errorHandler(log));
   return app;
 }

@@ -1,8 +1,9 @@
 import * as z from 'zod';
+import { allowedNames, isLoopback, type MayAsk } from './addresses.js';
 
 const environment = z.object({
   DATABASE_URL: z.string().min(1, { error: 'DATABASE_URL must name the PostgreSQL database' }),
-  HOST: z.string().default('127.0.0.1'),
+  HOST: z.string().min(1, { error: 'must be an address to listen on' }).default('127.0.0.1'),
   PORT: z.coerce.number().int().min(0).max(65535).default(4170),
   LOG_LEVEL: z.enum(['fatal', 'error', 'warn', 'info', 'debug', 'silent']).default('info'),
   /** More names under which a browser may reach this server, separated by commas. */
@@ -18,7 +19,10 @@ export interface Config {
   readonly host: string;
   readonly port: number;
   readonly logLevel: string;
-  readonly allowedHosts: ReadonlySet<string>;
+  /** Whether requests may be addressed to a name. */
+  readonly mayAsk: MayAsk;
+  /** Whether others than this machine can reach it. */
+  readonly open: boolean;
   readonly demo: boolean;
   readonly webFolder: string;
   readonly migrationsFolder: string;
@@ -33,13 +37,13 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     );
   }
   const { data } = read;
-  const named = data.ALLOWED_HOSTS.split(',').map((name) => name.trim().toLowerCase());
   return {
     databaseUrl: data.DATABASE_URL,
     host: data.HOST,
     port: data.PORT,
     logLevel: data.LOG_LEVEL,
-    allowedHosts: new Set(['localhost', '127.0.0.1', '[::1]', ...named.filter(Boolean)]),
+    mayAsk: allowedNames(data.HOST, data.ALLOWED_HOSTS.split(',')),
+    open: !isLoopback(data.HOST),
     demo: data.DEMO === 'on',
     webFolder: data.WEB_FOLDER,
     migrationsFolder: data.MIGRATIONS_FOLDER,

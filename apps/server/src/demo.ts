@@ -30,10 +30,10 @@ import beetle from '../demo/8-beetle-on-a-leaf.json' with { type: 'json' };
 import wall from '../demo/9-ropewalk-wall.json' with { type: 'json' };
 import kit from '../demo-kit/kit.json' with { type: 'json' };
 import plans from '../demo-kit/rigs.json' with { type: 'json' };
-import type { Database } from './database.js';
-import { insertStation } from './jobs.js';
+import type { Connection } from './database.js';
 import { insertItem } from './kit.js';
 import { insertRig } from './rigs.js';
+import { insertStation } from './stations.js';
 import { jobs, kitItems } from './tables.js';
 
 const demoId = (series: string, index: number): string =>
@@ -142,10 +142,10 @@ function withAlternatives(station: Station): Station {
 }
 
 /** The demo job and the demo kit, each once: what is there, changed or archived, is left alone. */
-export async function loadDemo(db: Database): Promise<void> {
+export async function loadDemo({ transact }: Connection): Promise<void> {
   const demo = readDemo();
   const start = Date.now();
-  await db.transaction(async (tx) => {
+  await transact(async (tx) => {
     const [any] = await tx.select({ id: kitItems.id }).from(kitItems).limit(1);
     if (!any) {
       for (const [i, { id, document }] of demo.items.entries()) {

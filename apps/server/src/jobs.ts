@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import { and, asc, count, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { Router } from 'express';
 import * as z from 'zod';
-import { criterionSchema, type Station } from '@gangway/station';
-import type { Database } from './database.js';
-import { accept, notFound } from './problems.js';
-import { jobs, revisions, stations } from './tables.js';
+import { criterionSchema, cutText, isWellFormed, type Station } from '@gangway/station';
+import type { Connection, Database } from './database.js';
+import { accept, notFound, taken } from './problems.js';
+import { jobs, stations } from './tables.js';
 
 export const nameSchema = z
   .string({ error: 'must be text' })
@@ -15,74 +15,109 @@ export const nameSchema = z
 
   .refine((name) => !/[\u0000-\u001f\u007f]/.test(name), {
     error: 'must not hold control characters',
-  });
+  })
+  .refine(isWellFormed, { error: 'holds half of a character; type it again' });
 
 export const idSchema = z.uuid({ error: 'must be a UUID' });
 
 const created = z.object({ id: idSchema.optional(), name: nameSchema });
 const changed = z.object({
   name: nameSchema.optional(),
-  archived: z.boolean().optional(),
+  archived: z.boolean({ error: 'must be true or false' }).optional(),
   criterion: criterionSchema.nullable().optional(),
 });
+/** What a copy is to be called by; the page names it, so that asking twice makes one. */
+export const copied = z.object({ id: idSchema.optional() });
 
-type JobRow = typeof jobs.$inferSelect;
+/** What stations say of their job: how many it has, and when one was last saved. */
+const told = (db: Database) =>
+  db
+    .select({
+      jobId: stations.jobId,
+      count: sql<number>`(count(*) filter (where ${stations.archivedAt} is null))::integer`.as(
+        'count',
+      ),
+      latest: sql<Date>`max(${stations.updatedAt})`.as('latest'),
+    })
+    .from(stations)
+    .groupBy(stations.jobId)
+    .as('told');
 
-const shown = (job: JobRow) => ({
-  id: job.id,
-  name: job.name,
-  createdAt: job.createdAt,
-  updatedAt: job.updatedAt,
-  archived: job.archivedAt !== null,
-  criterion: job.criterion,
-});
+function jobRows(db: Database) {
+  const of = told(db);
+  // A save of a station leaves the job's own row alone: it would be a lock all of them wait for.
+  const updatedAt = sql<Date>`greatest(${jobs.updatedAt}, ${of.latest})`.mapWith(jobs.updatedAt);
+  const rows = db
+    .select({
+      id: jobs.id,
+      name: jobs.name,
+      createdAt: jobs.createdAt,
+      updatedAt: updatedAt.as('latest_change'),
+      archived: sql<boolean>`${jobs.archivedAt} is not null`,
+      criterion: jobs.criterion,
+      stations: sql<number>`coalesce(${of.count}, 0)`,
+    })
+    .from(jobs)
+    .leftJoin(of, eq(of.jobId, jobs.id));
+  return { rows, updatedAt };
+}
 
-export async function findJob(db: Database, id: string): Promise<JobRow> {
-  const [job] = await db.select().from(jobs).where(eq(jobs.id, id));
+export async function findJob(db: Database, id: string) {
+  const [job] = await jobRows(db).rows.where(eq(jobs.id, id));
   if (!job) throw notFound('job');
   return job;
 }
 
-/** A name no other job of the list has: “Pier (copy)”, “Pier (copy 2)”. */
+/** @throws a 404 when there is none; cheaper than {@link findJob} */
+export async function requireJob(db: Database, id: string): Promise<void> {
+  const [job] = await db.select({ id: jobs.id }).from(jobs).where(eq(jobs.id, id));
+  if (!job) throw notFound('job');
+}
+
+/** A name without what copying added to it. */
+const stemOf = (name: string): string => cutText(name.replace(/ \(copy(?: \d+)?\)$/, ''), 180);
+
+/** A name no other of the list has: “Pier (copy)”, “Pier (copy 2)”. */
 export function copyName(name: string, taken: ReadonlySet<string>): string {
-  const stem = name.replace(/ \(copy(?: \d+)?\)$/, '').slice(0, 180);
+  const stem = stemOf(name);
   for (let n = 1; ; n++) {
     const candidate = `${stem} (copy${n === 1 ? '' : ` ${n}`})`;
     if (!taken.has(candidate)) return candidate;
   }
 }
 
-export function jobRoutes(db: Database): Router {
+export const isCopyOf = (copy: string, name: string): boolean => stemOf(copy) === stemOf(name);
+
+export function jobRoutes({ db, transact }: Connection): Router {
   const router = Router();
 
   router.get('/', async (request, response) => {
     const archived = request.query.archived === 'true';
-    const rows = await db
-      .select({ job: jobs, stations: count(stations.id) })
-      .from(jobs)
-      .leftJoin(stations, and(eq(stations.jobId, jobs.id), isNull(stations.archivedAt)))
-      .where(archived ? isNotNull(jobs.archivedAt) : isNull(jobs.archivedAt))
-      .groupBy(jobs.id)
-      .orderBy(desc(jobs.updatedAt), asc(jobs.id));
-    response.json(rows.map((row) => ({ ...shown(row.job), stations: row.stations })));
+    const { rows, updatedAt } = jobRows(db);
+    response.json(
+      await rows
+        .where(archived ? isNotNull(jobs.archivedAt) : isNull(jobs.archivedAt))
+        .orderBy(desc(updatedAt), asc(jobs.id)),
+    );
   });
 
   router.post('/', async (request, response) => {
     const { id = randomUUID(), name } = accept(created, request.body);
     // The page names the job, so that asking again after a lost answer makes no second one.
-    await db.insert(jobs).values({ id, name }).onConflictDoNothing();
-    response.status(201).json(shown(await findJob(db, id)));
+    const added = await db.insert(jobs).values({ id, name }).onConflictDoNothing().returning();
+    const job = await findJob(db, id);
+    if (added.length === 0 && job.name !== name) throw taken('job');
+    response.status(201).json(job);
   });
 
   router.get('/:id', async (request, response) => {
-    const job = await findJob(db, accept(idSchema, request.params.id));
-    response.json(shown(job));
+    response.json(await findJob(db, accept(idSchema, request.params.id)));
   });
 
   router.patch('/:id', async (request, response) => {
     const id = accept(idSchema, request.params.id);
     const { name, archived, criterion } = accept(changed, request.body);
-    const [job] = await db
+    const found = await db
       .update(jobs)
       .set({
         ...(name === undefined ? {} : { name }),
@@ -91,63 +126,52 @@ export function jobRoutes(db: Database): Router {
         updatedAt: sql`now()`,
       })
       .where(eq(jobs.id, id))
-      .returning();
-    if (!job) throw notFound('job');
-    response.json(shown(job));
+      .returning({ id: jobs.id });
+    if (found.length === 0) throw notFound('job');
+    response.json(await findJob(db, id));
   });
 
   router.post('/:id/duplicate', async (request, response) => {
     const id = accept(idSchema, request.params.id);
-    const { id: newId = randomUUID() } = accept(
-      z.object({ id: idSchema.optional() }),
-      request.body ?? {},
-    );
-    const copy = await db.transaction(async (tx) => {
+    const { id: newId = randomUUID() } = accept(copied, request.body ?? {});
+    await transact(async (tx) => {
       const source = await findJob(tx, id);
-      const names = await tx.select({ name: jobs.name }).from(jobs);
+      const names = await tx
+        .select({ name: jobs.name })
+        .from(jobs)
+        .where(sql`starts_with(${jobs.name}, ${stemOf(source.name)})`);
       const name = copyName(source.name, new Set(names.map((row) => row.name)));
-      const inserted = await tx
+      const added = await tx
         .insert(jobs)
         .values({ id: newId, name, criterion: source.criterion })
         .onConflictDoNothing()
         .returning({ id: jobs.id });
-      if (inserted.length > 0) await copyStations(tx, id, newId);
-      return findJob(tx, newId);
+      if (added.length > 0) await copyStations(tx, id, newId);
+      else if (id === newId || !isCopyOf((await findJob(tx, newId)).name, source.name)) {
+        throw taken('job');
+      }
     });
-    response.status(201).json(shown(copy));
+    response.status(201).json(await findJob(db, newId));
   });
 
   return router;
 }
 
-async function copyStations(db: Database, from: string, to: string): Promise<void> {
-  const rows = await db
-    .select({ document: stations.document, createdAt: stations.createdAt })
-    .from(stations)
-    .where(and(eq(stations.jobId, from), isNull(stations.archivedAt)));
-  for (const row of rows) {
-    await insertStation(db, randomUUID(), to, row.document, row.createdAt);
-  }
-}
+/** Copies what is not archived, each as its first revision, without a document leaving the database. */
+const copyStations = (tx: Database, from: string, to: string) =>
+  tx.execute(sql`
+    with copied as (
+      insert into stations (id, job_id, revision, document, created_at)
+      select gen_random_uuid(), ${to}, 1, document, created_at
+      from stations where job_id = ${from} and archived_at is null
+      returning id, document
+    )
+    insert into station_revisions (station_id, revision, document)
+    select id, 1, document from copied`);
 
-/** A new station with its first revision. @returns false when the id is taken already */
-export async function insertStation(
-  db: Database,
-  id: string,
-  jobId: string,
-  document: Station,
-  createdAt?: Date,
-): Promise<boolean> {
-  const inserted = await db
-    .insert(stations)
-    .values({ id, jobId, revision: 1, document, ...(createdAt ? { createdAt } : {}) })
-    .onConflictDoNothing()
-    .returning({ id: stations.id });
-  if (inserted.length === 0) return false;
-  await db.insert(revisions).values({ stationId: id, revision: 1, document });
-  await db
-    .update(jobs)
-    .set({ updatedAt: sql`now()` })
-    .where(eq(jobs.id, jobId));
-  return true;
-}
+/** The stations of a job that are, or are not, archived. */
+export const stationsIn = (jobId: string, archived: boolean) =>
+  and(
+    eq(stations.jobId, jobId),
+    archived ? isNotNull(stations.archivedAt) : isNull(stations.archivedAt),
+  );

@@ -1,10 +1,10 @@
 import { and, desc, eq, lt } from 'drizzle-orm';
 import { Router } from 'express';
 import * as z from 'zod';
-import type { Database } from './database.js';
+import type { Connection, Database } from './database.js';
 import { idSchema } from './jobs.js';
-import { acceptItem, findItem, insertItem, saveItem } from './kit.js';
-import { accept } from './problems.js';
+import { acceptItem, beginningOfItem, findItem, insertItem, saveItem } from './kit.js';
+import { accept, taken } from './problems.js';
 import { kitItems, kitRevisions } from './tables.js';
 
 const part = z.object({
@@ -18,8 +18,11 @@ const part = z.object({
     .default([]),
 });
 
+/** In one order always: two imports of the same items wait for each other and cannot lock up. */
+const byId = (a: { id: string }, b: { id: string }): number => (a.id < b.id ? -1 : 1);
+
 /** Imports: each part is taken whole or not at all, and a whole import can be taken back. */
-export function importRoutes(db: Database): Router {
+export function importRoutes({ transact }: Connection): Router {
   const router = Router();
 
   router.put('/:id', async (request, response) => {
@@ -29,15 +32,14 @@ export function importRoutes(db: Database): Router {
       id,
       document: acceptItem(document, `/items/${i}/document`),
     }));
-    const changed = changes.map(({ id, baseRevision, document }, i) => ({
-      id,
-      baseRevision,
-      document: acceptItem(document, `/changes/${i}/document`),
-    }));
-    await db.transaction(async (tx) => {
-      for (const { id, document } of read) await insertItem(tx, id, document, importId);
-      for (const { id, baseRevision, document } of changed) {
-        await saveItem(tx, id, baseRevision, document, importId);
+    const changed = changes.map((change, i) => ({ ...change, under: `/changes/${i}/document` }));
+    await transact(async (tx) => {
+      for (const { id, document } of read.toSorted(byId)) {
+        if (await insertItem(tx, id, document, importId)) continue;
+        if ((await beginningOfItem(tx, id))?.importId !== importId) throw taken('item');
+      }
+      for (const { id, baseRevision, document, under } of changed.toSorted(byId)) {
+        await saveItem(tx, id, baseRevision, document, importId, under);
       }
     });
     response.json({ added: read.length, changed: changed.length });
@@ -45,7 +47,7 @@ export function importRoutes(db: Database): Router {
 
   router.delete('/:id', async (request, response) => {
     const importId = accept(idSchema, request.params.id);
-    const answer = await db.transaction((tx) => takeBack(tx, importId));
+    const answer = await transact((tx) => takeBack(tx, importId));
     response.json(answer);
   });
 
@@ -57,7 +59,8 @@ async function takeBack(tx: Database, importId: string) {
   const made = await tx
     .select({ itemId: kitRevisions.itemId, revision: kitRevisions.revision })
     .from(kitRevisions)
-    .where(eq(kitRevisions.importId, importId));
+    .where(eq(kitRevisions.importId, importId))
+    .orderBy(kitRevisions.itemId);
   const left: string[] = [];
   let removed = 0;
   let restored = 0;

@@ -1,23 +1,39 @@
 import { randomUUID } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
-import { asc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { Router } from 'express';
 import * as z from 'zod';
-import { parseKitItem, type KitItem } from '@gangway/station';
-import type { Database } from './database.js';
-import { copyName, idSchema } from './jobs.js';
-import { accept, acceptDocument, notFound, Refusal, stale } from './problems.js';
+import { parseEdited, parseKitItem, type KitItem } from '@gangway/station';
+import type { Connection, Database } from './database.js';
+import { copied, copyName, idSchema, isCopyOf } from './jobs.js';
+import { accept, acceptDocument, notFound, Refusal, stale, stillInUse, taken } from './problems.js';
+import { itemJson, listJson, sendJson } from './rows.js';
 import { jobs, kitItems, kitRevisions, rigs, stations } from './tables.js';
 
 type KitRow = typeof kitItems.$inferSelect;
 
-export const shownItem = (row: KitRow) => ({
+const shownItem = (row: KitRow) => ({
   id: row.id,
   revision: row.revision,
   document: row.document,
   updatedAt: row.updatedAt,
   archived: row.archivedAt !== null,
 });
+
+async function itemAsJson(db: Database, id: string): Promise<string> {
+  const [row] = await db.select({ json: itemJson }).from(kitItems).where(eq(kitItems.id, id));
+  if (!row) throw notFound('item in the kit');
+  return row.json;
+}
+
+/** What an item was when it was added, and the import that added it. */
+export async function beginningOfItem(tx: Database, id: string) {
+  const [row] = await tx
+    .select({ document: kitRevisions.document, importId: kitRevisions.importId })
+    .from(kitRevisions)
+    .where(and(eq(kitRevisions.itemId, id), eq(kitRevisions.revision, 1)));
+  return row;
+}
 
 const created = z.object({ id: idSchema.optional(), document: z.unknown() });
 const saved = z.object({
@@ -61,11 +77,13 @@ export async function saveItem(
   tx: Database,
   id: string,
   baseRevision: number,
-  document: KitItem,
+  input: unknown,
   importId: string | null = null,
+  under?: string,
 ): Promise<KitRow> {
   const [row] = await tx.select().from(kitItems).where(eq(kitItems.id, id)).for('update');
   if (!row) throw notFound('item in the kit');
+  const document = acceptDocument('item', parseEdited(parseKitItem, input, row.document), under);
   // The same content again is a repeat whose first answer was lost, or an empty change.
   if (isDeepStrictEqual(row.document, document)) return row;
   if (document.kind !== row.kind) {
@@ -109,29 +127,32 @@ async function usedBy(db: Database, id: string) {
   };
 }
 
-export function kitRoutes(db: Database): Router {
+export function kitRoutes({ db, transact }: Connection): Router {
   const router = Router();
   const idOf = (params: Record<string, string>): string => accept(idSchema, params.id);
 
   router.get('/', async (request, response) => {
     const archived = request.query.archived === 'true';
     const rows = await db
-      .select()
+      .select({ json: itemJson })
       .from(kitItems)
       .where(archived ? isNotNull(kitItems.archivedAt) : isNull(kitItems.archivedAt))
       .orderBy(asc(kitItems.createdAt), asc(kitItems.id));
-    response.json(rows.map(shownItem));
+    sendJson(response, listJson(rows));
   });
 
   router.post('/', async (request, response) => {
     const { id = randomUUID(), document } = accept(created, request.body);
     const item = acceptItem(document);
-    await db.transaction((tx) => insertItem(tx, id, item));
-    response.status(201).json(shownItem(await findItem(db, id)));
+    await transact(async (tx) => {
+      if (await insertItem(tx, id, item)) return;
+      if (!isDeepStrictEqual((await beginningOfItem(tx, id))?.document, item)) throw taken('item');
+    });
+    sendJson(response, await itemAsJson(db, id), 201);
   });
 
   router.get('/:id', async (request, response) => {
-    response.json(shownItem(await findItem(db, idOf(request.params))));
+    sendJson(response, await itemAsJson(db, idOf(request.params)));
   });
 
   router.get('/:id/used-by', async (request, response) => {
@@ -142,9 +163,7 @@ export function kitRoutes(db: Database): Router {
   router.put('/:id', async (request, response) => {
     const id = idOf(request.params);
     const { baseRevision, document } = accept(saved, request.body);
-    const item = acceptItem(document);
-    const row = await db.transaction((tx) => saveItem(tx, id, baseRevision, item));
-    response.json(shownItem(row));
+    response.json(shownItem(await transact((tx) => saveItem(tx, id, baseRevision, document))));
   });
 
   router.patch('/:id', async (request, response) => {
@@ -154,35 +173,34 @@ export function kitRoutes(db: Database): Router {
       .update(kitItems)
       .set({ archivedAt: archived ? sql`now()` : null })
       .where(eq(kitItems.id, id))
-      .returning();
+      .returning({ json: itemJson });
     if (!row) throw notFound('item in the kit');
-    response.json(shownItem(row));
+    sendJson(response, row.json);
   });
 
   router.post('/:id/duplicate', async (request, response) => {
     const id = idOf(request.params);
-    const { id: newId = randomUUID() } = accept(
-      z.object({ id: idSchema.optional() }),
-      request.body ?? {},
-    );
-    await db.transaction(async (tx) => {
-      const { document } = await findItem(tx, id);
+    const { id: newId = randomUUID() } = accept(copied, request.body ?? {});
+    await transact(async (tx) => {
+      const { document, kind } = await findItem(tx, id);
       const rows = await tx
         .select({ name: sql<string>`${kitItems.document}->>'name'` })
         .from(kitItems)
-        .where(eq(kitItems.kind, document.kind));
-      const name = copyName(document.name, new Set(rows.map((row) => row.name)));
-      await insertItem(tx, newId, { ...document, name });
+        .where(eq(kitItems.kind, kind));
+      const name = copyName(String(document.name), new Set(rows.map((row) => row.name)));
+      const copy = { ...document, name };
+      if (await insertItem(tx, newId, copy)) return;
+      const there = (await beginningOfItem(tx, newId))?.document;
+      const same = isDeepStrictEqual({ ...there, name }, copy);
+      if (!same || !isCopyOf(there!.name, document.name)) throw taken('item');
     });
-    response.status(201).json(shownItem(await findItem(db, newId)));
+    sendJson(response, await itemAsJson(db, newId), 201);
   });
 
   router.delete('/:id', async (request, response) => {
     const id = idOf(request.params);
     const row = await findItem(db, id);
-    if (row.archivedAt === null) {
-      throw new Refusal(409, 'Archive it first; only what is archived can be deleted for good.');
-    }
+    if (row.archivedAt === null) throw stillInUse();
     // Rigs and stations hold copies of their own; they stay as they are.
     await db.delete(kitItems).where(eq(kitItems.id, id));
     response.status(204).end();

@@ -1,46 +1,82 @@
 import { createServer } from 'node:http';
-import type { AddressInfo } from 'node:net';
+import type { AddressInfo, Socket } from 'node:net';
 import { pino } from 'pino';
 import { makeApp } from './app.js';
 import { readConfig } from './config.js';
-import { applyMigrations, connect, isDatabaseAway } from './database.js';
+import { applyMigrations, connect, NewerDatabase } from './database.js';
 import { loadDemo } from './demo.js';
+import { faultOf } from './logging.js';
+import { problemBody, Refusal } from './problems.js';
+import { codeOf, troubleOf } from './trouble.js';
 
 /** A stop that takes longer than this is cut short. */
 const STOP_MS = 10_000;
-const MIGRATE_AGAIN_MS = 1_000;
+const PREPARE_AGAIN_MS = 1_000;
+/** Ends that a start anew cannot cure; the start command knows them. */
+const EXIT = { wrongSettings: 78, portTaken: 98 } as const;
 
-const config = readConfig(process.env);
-const log = pino({ level: config.logLevel });
+const fail = (sentence: string, code: number): never => {
+  process.stderr.write(`${sentence}\n`);
+  process.exit(code);
+};
+
+const config = (() => {
+  try {
+    return readConfig(process.env);
+  } catch (error) {
+    return fail((error as Error).message, EXIT.wrongSettings);
+  }
+})();
+const log = pino({ level: config.logLevel, base: null });
 const connection = connect(config.databaseUrl, (error) =>
-  log.warn({ err: error }, 'a database connection was cut'),
+  log.warn({ code: codeOf(error) }, 'a database connection was cut'),
 );
 const state = { ready: false, stopping: false };
 
 const server = createServer(makeApp(config, connection, log, state));
 
 server.on('error', (error: NodeJS.ErrnoException) => {
-  log.fatal(
-    { err: error },
-    error.code === 'EADDRINUSE'
-      ? `port ${config.port} is taken; set PORT to another`
-      : 'cannot listen',
+  const where = `${config.host}, port ${config.port}`;
+  if (error.code === 'EADDRINUSE') fail(`${where} is taken; set PORT to another.`, EXIT.portTaken);
+  if (error.code === 'EADDRNOTAVAIL' || error.code === 'ENOTFOUND') {
+    fail(`HOST: this machine has no address ${config.host}.`, EXIT.wrongSettings);
+  }
+  if (error.code === 'EACCES') {
+    fail(`PORT: this user may not listen on port ${config.port}.`, EXIT.wrongSettings);
+  }
+  fail(`Cannot listen on ${where}: ${error.code ?? 'unknown'}.`, 1);
+});
+
+// What is no HTTP never reaches a route.
+server.on('clientError', (_error, socket: Socket) => {
+  if (!socket.writable) return;
+  const body = problemBody(new Refusal(400, 'This is not a request that can be read.'), '');
+  socket.end(
+    'HTTP/1.1 400 Bad Request\r\nConnection: close\r\nContent-Type: application/problem+json\r\n' +
+      `Content-Length: ${Buffer.byteLength(body)}\r\n\r\n${body}`,
   );
-  process.exit(error.code === 'EADDRINUSE' ? 98 : 1);
 });
 
 /** The server answers, with 503, before the database does; migrations wait for it. */
 async function prepare(): Promise<void> {
   for (;;) {
     try {
-      await applyMigrations(connection.db, config.migrationsFolder);
-      if (config.demo) await loadDemo(connection.db);
+      await applyMigrations(config.databaseUrl, config.migrationsFolder);
+      if (config.demo) await loadDemo(connection);
       state.ready = !state.stopping;
       return;
     } catch (error) {
-      if (!isDatabaseAway(error) || state.stopping) throw error;
-      log.warn('the database does not answer yet');
-      await new Promise((resolve) => setTimeout(resolve, MIGRATE_AGAIN_MS));
+      if (error instanceof NewerDatabase) fail(error.message, EXIT.wrongSettings);
+      const trouble = troubleOf(error);
+      if (trouble === 'refused') {
+        fail(
+          `The database does not let Gangway in (${codeOf(error)}): look at DATABASE_URL.`,
+          EXIT.wrongSettings,
+        );
+      }
+      if (trouble === null || state.stopping) throw error;
+      log.warn({ trouble }, 'the database cannot be prepared yet');
+      await new Promise((resolve) => setTimeout(resolve, PREPARE_AGAIN_MS));
     }
   }
 }
@@ -68,6 +104,6 @@ server.listen(config.port, config.host, () => {
 });
 
 prepare().catch((error: unknown) => {
-  log.fatal({ err: error }, 'the database cannot be prepared');
+  log.fatal(faultOf(error), 'the database cannot be prepared');
   process.exit(1);
 });

@@ -1,10 +1,11 @@
 import { STATUS_CODES } from 'node:http';
-import type {} from 'pino-http'; // its request.id and request.log
-import type { ErrorRequestHandler, Request, Response } from 'express';
+import type { ErrorRequestHandler, Response } from 'express';
+import type { Logger } from 'pino';
 import type { Problem, Result } from '@gangway/station';
 import type * as z from 'zod';
 import { pointerTo } from '@gangway/station';
-import { isDatabaseAway } from './database.js';
+import { faultOf, idOf } from './logging.js';
+import { codeOf, troubleOf, type Trouble } from './trouble.js';
 
 /** A refusal to be sent as problem details (RFC 9457). */
 export class Refusal extends Error {
@@ -22,21 +23,29 @@ export class Refusal extends Error {
 export const notFound = (what: string): Refusal =>
   new Refusal(404, `There is no such ${what}; it may have been opened from an old link.`);
 
-export function sendProblem(request: Request, response: Response, refusal: Refusal): void {
+export const taken = (what: string): Refusal =>
+  new Refusal(409, `This id is in use by another ${what}; nothing was changed. Send a new one.`);
+
+export const stillInUse = (): Refusal =>
+  new Refusal(409, 'Archive it first; only what is archived can be deleted for good.');
+
+/** A refusal as problem details. */
+export const problemBody = ({ status, detail, more }: Refusal, id: string): string =>
+  JSON.stringify({
+    type: 'about:blank',
+    title: STATUS_CODES[status],
+    status,
+    detail,
+    instance: id,
+    ...more,
+  });
+
+export function sendProblem(response: Response, refusal: Refusal): void {
   if (refusal.status === 503) response.setHeader('Retry-After', '2');
   response
     .status(refusal.status)
     .type('application/problem+json')
-    .send(
-      JSON.stringify({
-        type: 'about:blank',
-        title: STATUS_CODES[refusal.status],
-        status: refusal.status,
-        detail: refusal.detail,
-        instance: String(request.id ?? ''),
-        ...refusal.more,
-      }),
-    );
+    .send(problemBody(refusal, idOf(response)));
 }
 
 /** Parses what came in. @throws a 422 with a pointer to each bad field */
@@ -48,8 +57,15 @@ export function accept<T extends z.ZodType>(schema: T, input: unknown): z.infer<
   });
 }
 
-const DATABASE_AWAY =
-  'The database does not answer. Nothing was changed; keep the page open and it will be tried again.';
+const NOTHING_CHANGED = 'Nothing was changed; keep the page open and it will be tried again.';
+
+const IN_TROUBLE: Readonly<Record<Trouble, string>> = {
+  away: `The database does not answer. ${NOTHING_CHANGED}`,
+  full: `The disk that holds the database is full. Make room on it. ${NOTHING_CHANGED}`,
+  again: `The database is busy with other changes. ${NOTHING_CHANGED}`,
+  busy: `The database took too long. ${NOTHING_CHANGED}`,
+  refused: `The database does not let Gangway in. Look at its user and password. ${NOTHING_CHANGED}`,
+};
 
 /** Takes a document that was read, or refuses it with pointers that lead into `document`. */
 export function acceptDocument<T>(what: string, read: Result<T>, under = '/document'): T {
@@ -76,35 +92,52 @@ interface BodyError {
   status?: number;
 }
 
+const BODY_PROBLEMS: Readonly<Record<string, string>> = {
+  'entity.too.large':
+    'The request is too large; a station is at most 2 MB, a part of an import 12 MB.',
+  'entity.parse.failed': 'The request body is not JSON.',
+  'encoding.unsupported': 'The request body is compressed in a way that is not understood here.',
+  'charset.unsupported': 'The request body must be in UTF-8.',
+  'request.aborted': 'The request ended before all of it had come.',
+  'request.size.invalid': 'The request body is not as long as it says.',
+};
+
+/** Codes of values the database cannot hold, should one get past the checks. */
+const CANNOT_HOLD = /^22/;
+
 function asRefusal(error: unknown): Refusal | null {
   if (error instanceof Refusal) return error;
-  if (isDatabaseAway(error)) return new Refusal(503, DATABASE_AWAY);
+  const trouble = troubleOf(error);
+  if (trouble) return new Refusal(503, IN_TROUBLE[trouble]);
+  if (CANNOT_HOLD.test(codeOf(error) ?? '')) {
+    return new Refusal(422, 'The request holds a value that cannot be kept. Nothing was changed.');
+  }
   const { type, status } = (error ?? {}) as BodyError;
   if (status === 404) return new Refusal(404, 'There is nothing at this address.');
-  if (type === 'entity.too.large') {
-    return new Refusal(
-      413,
-      'The request is too large; a station is at most 2 MB, a part of an import 12 MB.',
-    );
+  if (error instanceof URIError) {
+    return new Refusal(400, 'The address cannot be read; it holds a broken % sign.');
   }
-  if (type === 'entity.parse.failed') return new Refusal(400, 'The request body is not JSON.');
-  if (type !== undefined && status !== undefined && status >= 400 && status < 500) {
-    return new Refusal(status, 'The request cannot be read.');
+  // What the framework refuses by itself: a body that cannot be unpacked, a path it cannot serve.
+  if (status !== undefined && status >= 400 && status < 500) {
+    return new Refusal(status, BODY_PROBLEMS[type ?? ''] ?? 'The request cannot be read.');
   }
   return null;
 }
 
-export const handleErrors: ErrorRequestHandler = (error, request, response, next) => {
-  if (response.headersSent) {
-    next(error);
-    return;
-  }
-  const refusal = asRefusal(error);
-  if (!refusal) request.log.error({ err: error as unknown }, 'unforeseen');
-  sendProblem(
-    request,
-    response,
-    refusal ??
-      new Refusal(500, 'Something went wrong on the server. Nothing was changed; try again.'),
-  );
-};
+export const errorHandler =
+  (log: Logger): ErrorRequestHandler =>
+  (error, _request, response, next) => {
+    const refusal = asRefusal(error);
+    if (!refusal || (refusal.status === 503 && refusal !== error)) {
+      log[refusal ? 'warn' : 'error']({ id: idOf(response), ...faultOf(error) }, 'failed');
+    }
+    if (response.headersSent) {
+      next(error);
+      return;
+    }
+    sendProblem(
+      response,
+      refusal ??
+        new Refusal(500, 'Something went wrong on the server. Nothing was changed; try again.'),
+    );
+  };

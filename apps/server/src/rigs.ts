@@ -3,22 +3,13 @@ import { isDeepStrictEqual } from 'node:util';
 import { asc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { Router } from 'express';
 import * as z from 'zod';
-import { parseRig, type Rig } from '@gangway/station';
-import type { Database } from './database.js';
-import { copyName, idSchema } from './jobs.js';
+import { parseEdited, parseRig, type Rig } from '@gangway/station';
+import type { Connection, Database } from './database.js';
+import { copied, copyName, idSchema, isCopyOf } from './jobs.js';
 import { archiving } from './kit.js';
-import { accept, acceptDocument, notFound, stale } from './problems.js';
+import { accept, acceptDocument, notFound, stale, stillInUse, taken } from './problems.js';
+import { listJson, rigJson, sendJson } from './rows.js';
 import { rigs } from './tables.js';
-
-type RigRow = typeof rigs.$inferSelect;
-
-const shown = (row: RigRow) => ({
-  id: row.id,
-  revision: row.revision,
-  document: row.document,
-  updatedAt: row.updatedAt,
-  archived: row.archivedAt !== null,
-});
 
 const created = z.object({ id: idSchema.optional(), document: z.unknown() });
 const saved = z.object({
@@ -26,68 +17,79 @@ const saved = z.object({
   document: z.unknown(),
 });
 
-const acceptRig = (document: unknown): Rig => acceptDocument('rig', parseRig(document));
-
-async function findRig(db: Database, id: string): Promise<RigRow> {
+async function findRig(db: Database, id: string) {
   const [row] = await db.select().from(rigs).where(eq(rigs.id, id));
   if (!row) throw notFound('rig');
   return row;
 }
 
-/** A new rig; asking again with the same id changes nothing. */
+/** A new rig. @returns false when the id is taken already */
 export async function insertRig(
   db: Database,
   id: string,
   document: Rig,
   createdAt?: Date,
-): Promise<void> {
-  await db
+): Promise<boolean> {
+  const added = await db
     .insert(rigs)
     .values({ id, revision: 1, document, ...(createdAt ? { createdAt } : {}) })
-    .onConflictDoNothing();
+    .onConflictDoNothing()
+    .returning({ id: rigs.id });
+  return added.length > 0;
 }
 
-export function rigRoutes(db: Database): Router {
+async function rigAsJson(db: Database, id: string): Promise<string> {
+  const [row] = await db.select({ json: rigJson }).from(rigs).where(eq(rigs.id, id));
+  if (!row) throw notFound('rig');
+  return row.json;
+}
+
+export function rigRoutes({ db, transact }: Connection): Router {
   const router = Router();
   const idOf = (params: Record<string, string>): string => accept(idSchema, params.id);
 
   router.get('/', async (request, response) => {
     const archived = request.query.archived === 'true';
     const rows = await db
-      .select()
+      .select({ json: rigJson })
       .from(rigs)
       .where(archived ? isNotNull(rigs.archivedAt) : isNull(rigs.archivedAt))
       .orderBy(asc(rigs.createdAt), asc(rigs.id));
-    response.json(rows.map(shown));
+    sendJson(response, listJson(rows));
   });
 
   router.post('/', async (request, response) => {
     const { id = randomUUID(), document } = accept(created, request.body);
-    await insertRig(db, id, acceptRig(document));
-    response.status(201).json(shown(await findRig(db, id)));
+    const rig = acceptDocument('rig', parseRig(document));
+    if (!(await insertRig(db, id, rig))) {
+      const there = await findRig(db, id);
+      if (there.revision > 1 || !isDeepStrictEqual(there.document, rig)) throw taken('rig');
+    }
+    sendJson(response, await rigAsJson(db, id), 201);
   });
 
   router.get('/:id', async (request, response) => {
-    response.json(shown(await findRig(db, idOf(request.params))));
+    sendJson(response, await rigAsJson(db, idOf(request.params)));
   });
 
   router.put('/:id', async (request, response) => {
     const id = idOf(request.params);
     const { baseRevision, document } = accept(saved, request.body);
-    const rig = acceptRig(document);
-    const row = await db.transaction(async (tx) => {
+    await transact(async (tx) => {
       const [now] = await tx.select().from(rigs).where(eq(rigs.id, id)).for('update');
       if (!now) throw notFound('rig');
-      if (isDeepStrictEqual(now.document, rig)) return now;
-      if (now.revision !== baseRevision) stale('rig', shown(now), { baseRevision, document: rig });
-      const [stored] = await tx
+      const rig = acceptDocument('rig', parseEdited(parseRig, document, now.document));
+      if (isDeepStrictEqual(now.document, rig)) return;
+      if (now.revision !== baseRevision) {
+        const current = JSON.parse(await rigAsJson(tx, id)) as unknown;
+        stale('rig', current, { baseRevision, document: rig });
+      }
+      await tx
         .update(rigs)
         .set({ document: rig, revision: now.revision + 1, updatedAt: sql`now()` })
-        .where(eq(rigs.id, id))
-        .returning();
-      return stored!;
+        .where(eq(rigs.id, id));
     });
-    response.json(shown(row));
+    sendJson(response, await rigAsJson(db, id));
   });
 
   router.patch('/:id', async (request, response) => {
@@ -97,24 +99,35 @@ export function rigRoutes(db: Database): Router {
       .update(rigs)
       .set({ archivedAt: archived ? sql`now()` : null })
       .where(eq(rigs.id, id))
-      .returning();
+      .returning({ json: rigJson });
     if (!row) throw notFound('rig');
-    response.json(shown(row));
+    sendJson(response, row.json);
+  });
+
+  router.delete('/:id', async (request, response) => {
+    const id = idOf(request.params);
+    const row = await findRig(db, id);
+    if (row.archivedAt === null) throw stillInUse();
+    await db.delete(rigs).where(eq(rigs.id, id));
+    response.status(204).end();
   });
 
   router.post('/:id/duplicate', async (request, response) => {
     const id = idOf(request.params);
-    const { id: newId = randomUUID() } = accept(
-      z.object({ id: idSchema.optional() }),
-      request.body ?? {},
-    );
-    await db.transaction(async (tx) => {
+    const { id: newId = randomUUID() } = accept(copied, request.body ?? {});
+    await transact(async (tx) => {
       const { document } = await findRig(tx, id);
       const rows = await tx.select({ name: sql<string>`${rigs.document}->>'name'` }).from(rigs);
-      const name = copyName(document.name, new Set(rows.map((row) => row.name)));
-      await insertRig(tx, newId, { ...document, name });
+      const name = copyName(String(document.name), new Set(rows.map((row) => row.name)));
+      const copy = { ...document, name };
+      if (await insertRig(tx, newId, copy)) return;
+      const there = await findRig(tx, newId);
+      const same = isDeepStrictEqual({ ...there.document, name }, copy);
+      if (there.revision > 1 || !same || !isCopyOf(there.document.name, document.name)) {
+        throw taken('rig');
+      }
     });
-    response.status(201).json(shown(await findRig(db, newId)));
+    sendJson(response, await rigAsJson(db, newId), 201);
   });
 
   return router;

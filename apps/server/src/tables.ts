@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm';
 import {
   integer,
   jsonb,
@@ -31,6 +32,8 @@ export const stations = pgTable(
       .references(() => jobs.id),
     revision: integer('revision').notNull(),
     document: jsonb('document').$type<Station>().notNull(),
+    /** Kept by the database, so that looking for a free name reads no documents. */
+    name: text('name').generatedAlwaysAs(sql`document->>'name'`),
     createdAt: moment('created_at').notNull().defaultNow(),
     updatedAt: moment('updated_at').notNull().defaultNow(),
     archivedAt: moment('archived_at'),

@@ -1,10 +1,12 @@
 import type { Request, Response } from 'express';
 import * as z from 'zod';
 import { readConfig } from '../src/config.js';
-import { isDatabaseAway } from '../src/database.js';
+import { allowedNames, isLoopback } from '../src/addresses.js';
 import { guard } from '../src/guard.js';
 import { copyName, nameSchema } from '../src/jobs.js';
+import { faultOf } from '../src/logging.js';
 import { accept, Refusal } from '../src/problems.js';
+import { troubleOf } from '../src/trouble.js';
 
 const SOUND = { DATABASE_URL: 'postgres://x', WEB_FOLDER: '/web', MIGRATIONS_FOLDER: '/sql' };
 
@@ -12,14 +14,16 @@ describe('configuration', () => {
   it('listens on loopback unless told otherwise', () => {
     const config = readConfig(SOUND);
     expect(config).toMatchObject({ host: '127.0.0.1', port: 4170, logLevel: 'info' });
-    expect([...config.allowedHosts]).toEqual(['localhost', '127.0.0.1', '[::1]']);
+    expect(config.open).toBe(false);
+    expect(['localhost', '127.0.0.1', '[::1]'].every(config.mayAsk)).toBe(true);
+    expect(['192.168.7.20', 'studio.local', ''].some(config.mayAsk)).toBe(false);
   });
 
   it('takes further host names', () => {
-    const { allowedHosts } = readConfig({ ...SOUND, ALLOWED_HOSTS: 'Studio.local, ,van' });
-    expect(allowedHosts.has('studio.local')).toBe(true);
-    expect(allowedHosts.has('van')).toBe(true);
-    expect(allowedHosts.has('')).toBe(false);
+    const { mayAsk } = readConfig({ ...SOUND, ALLOWED_HOSTS: 'Studio.local, ,van' });
+    expect(mayAsk('studio.local')).toBe(true);
+    expect(mayAsk('van')).toBe(true);
+    expect(mayAsk('')).toBe(false);
   });
 
   it.each([
@@ -44,37 +48,112 @@ describe('names of copies', () => {
     expect(copyName('Pier (copy 2)', taken)).toBe('Pier (copy 4)');
   });
 
+  it('are cut between characters as people see them', () => {
+    const family = '👨‍👩‍👧';
+    const made = copyName(`${'x'.repeat(178)}${family}`, new Set());
+    expect(made).toBe(`${'x'.repeat(178)} (copy)`);
+    expect(copyName(family.repeat(40), new Set())).toMatch(/👧 \(copy\)$/);
+  });
+
   it('stay short enough to be accepted', () => {
     expect(nameSchema.safeParse(copyName('x'.repeat(200), new Set())).success).toBe(true);
   });
 });
 
-describe('whether the database is away', () => {
-  const coded = (code: string): Error => Object.assign(new Error(code), { code });
+describe('trouble with the database', () => {
+  const coded = (code: string, message = code): Error =>
+    Object.assign(new Error(message), { code });
 
-  it.each(['ECONNREFUSED', 'ECONNRESET', '57P01', '57P03', '08006', '53300'])('%s: yes', (code) => {
-    expect(isDatabaseAway(coded(code))).toBe(true);
-    expect(isDatabaseAway(new Error('query failed', { cause: coded(code) }))).toBe(true);
-    expect(isDatabaseAway(new AggregateError([coded(code)]))).toBe(true);
+  it.each([
+    ['ECONNREFUSED', 'away'],
+    ['ECONNRESET', 'away'],
+    ['57P01', 'away'],
+    ['57P03', 'away'],
+    ['08006', 'away'],
+    ['53300', 'away'],
+    ['58030', 'away'],
+    ['53100', 'full'],
+    ['40P01', 'again'],
+    ['40001', 'again'],
+    ['57014', 'busy'],
+    ['28P01', 'refused'],
+    ['3D000', 'refused'],
+  ])('%s: %s', (code, trouble) => {
+    expect(troubleOf(coded(code))).toBe(trouble);
+    expect(troubleOf(new Error('query failed', { cause: coded(code) }))).toBe(trouble);
+    expect(troubleOf(new AggregateError([coded(code)]))).toBe(trouble);
   });
 
-  it('a connection cut in the middle: yes', () => {
-    expect(isDatabaseAway(new Error('Connection terminated unexpectedly'))).toBe(true);
+  it.each([
+    'Connection terminated unexpectedly',
+    'Client has encountered a connection error and is not queryable',
+    'timeout exceeded when trying to connect',
+  ])('the driver’s own words for a cut connection: %s', (message) => {
+    expect(troubleOf(new Error(message))).toBe('away');
   });
 
-  it.each(['23505', '42P01', '22P02', 'EACCES'])('%s: no, that is a fault of ours', (code) => {
-    expect(isDatabaseAway(coded(code))).toBe(false);
+  it('no room on the disk, whatever the code', () => {
+    const message = 'could not extend file "base/5/2619": No space left on device';
+    expect(troubleOf(coded('53100', message))).toBe('full');
+    expect(troubleOf(coded('58030', message))).toBe('full');
   });
 
-  it('a socket that is not there: yes; a file that is not: no', () => {
+  it.each(['23505', '42P01', '22P02', 'EACCES'])('%s: none, that is a fault of ours', (code) => {
+    expect(troubleOf(coded(code))).toBeNull();
+  });
+
+  it('a socket that is not there: away; a file that is not: none', () => {
     const missing = (syscall: string) => Object.assign(coded('ENOENT'), { syscall });
-    expect(isDatabaseAway(missing('connect'))).toBe(true);
-    expect(isDatabaseAway(missing('stat'))).toBe(false);
+    expect(troubleOf(missing('connect'))).toBe('away');
+    expect(troubleOf(missing('stat'))).toBeNull();
   });
 
-  it('what is no error: no', () => {
-    expect(isDatabaseAway(undefined)).toBe(false);
-    expect(isDatabaseAway('57P01')).toBe(false);
+  it('what is no error: none', () => {
+    expect(troubleOf(undefined)).toBeNull();
+    expect(troubleOf('57P01')).toBeNull();
+  });
+});
+
+describe('logs', () => {
+  it('name a failed query by its code, without query, parameters or values', () => {
+    const cause = Object.assign(new Error('value "secret glass" is wrong'), { code: '22P02' });
+    const failed = new Error('Failed query: insert … params: secret glass', { cause });
+    const told = JSON.stringify(faultOf(failed));
+    expect(told).toContain('22P02');
+    expect(told).not.toMatch(/secret|insert|params/);
+    expect(told).not.toContain('\\n');
+  });
+
+  it('name a fault of ours by where it happened, without what it said', () => {
+    const told = faultOf(new TypeError('cannot read secret glass'));
+    expect(told).toMatchObject({ error: 'TypeError' });
+    expect((told.at as string[])[0]).toContain('server.test');
+    expect(JSON.stringify(told)).not.toContain('secret');
+  });
+});
+
+describe('addresses', () => {
+  it.each(['127.0.0.1', '127.0.1.1', 'localhost', '::1', '[::1]', '::ffff:127.0.0.1'])(
+    '%s is loopback',
+    (host) => expect(isLoopback(host)).toBe(true),
+  );
+  it.each(['0.0.0.0', '::', '192.168.7.20', 'studio', '127.0.0.1.evil.example'])(
+    '%s is not',
+    (host) => expect(isLoopback(host)).toBe(false),
+  );
+
+  it('past loopback any number is answered to, and no name of another', () => {
+    const mayAsk = allowedNames('0.0.0.0', []);
+    for (const name of ['192.168.7.20', '[fe80::1]', '10.0.0.1', 'localhost', 'LOCALHOST.']) {
+      expect(mayAsk(name)).toBe(true);
+    }
+    for (const name of ['evil.example', '192.168.7.20.evil.example', '', '1.2.3']) {
+      expect(mayAsk(name)).toBe(false);
+    }
+  });
+
+  it('the name it listens under is answered to', () => {
+    expect(allowedNames('studio.lan', [])('Studio.lan')).toBe(true);
   });
 });
 
@@ -82,7 +161,7 @@ describe('guard', () => {
   const pass = (method: string, headers: Record<string, string>): number => {
     let status = 200;
     try {
-      guard(new Set(['localhost', '[::1]']))(
+      guard(allowedNames('127.0.0.1', []))(
         { method, headers } as unknown as Request,
         {} as Response,
         () => {},
@@ -123,7 +202,10 @@ describe('what comes in', () => {
     }
   });
 
-  it.each(['', '   ', 'a\u0000b', 'line\nbreak', 'x'.repeat(201)])('is no name: %j', (name) => {
-    expect(nameSchema.safeParse(name).success).toBe(false);
-  });
+  it.each(['', '   ', 'a\u0000b', 'line\nbreak', 'x'.repeat(201), 'half \ud83d'])(
+    'is no name: %j',
+    (name) => {
+      expect(nameSchema.safeParse(name).success).toBe(false);
+    },
+  );
 });

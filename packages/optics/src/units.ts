@@ -11,6 +11,14 @@ export const MM_PER: Record<LengthUnit, number> = { mm: 1, cm: 10, m: 1000, in: 
 
 const refuse = (message: string): Parsed => ({ ok: false, message });
 
+/** Longest text that can be a figure with its unit. Past it nothing is read, so that time is bounded. */
+export const LONGEST_FIGURE = 80;
+
+const tooLong = (text: string): Parsed | null =>
+  text.length > LONGEST_FIGURE
+    ? refuse(`This is too long for a figure; write at most ${LONGEST_FIGURE} characters.`)
+    : null;
+
 /** Curly quotes, primes, the true minus and a decimal comma become their plain forms. */
 const tidy = (text: string): string =>
   text
@@ -53,7 +61,9 @@ const UNIT_WORDS: Record<string, LengthUnit> = {
  */
 export function parseLengthMm(text: string, bare: LengthUnit): Parsed {
   const written = text.trim();
-  const plain = tidy(text).toLowerCase();
+  const long = tooLong(written);
+  if (long) return long;
+  const plain = tidy(written).toLowerCase();
   if (plain === '') return refuse('Write a length, for example 2.4 m or 7\' 10".');
   const feet = new RegExp(
     `^([+-]?)\\s*(${QUANTITY})\\s*(?:'|ft)\\s*(?:(${QUANTITY})\\s*(?:"|in)?)?$`,
@@ -71,7 +81,7 @@ export function parseLengthMm(text: string, bare: LengthUnit): Parsed {
 
 /** A distance in metres; `inf`, `infinity` and `∞` give `Infinity`. */
 export function parseDistanceM(text: string, bare: LengthUnit): Parsed {
-  if (/^(inf|infinity|∞)$/i.test(text.trim())) return { ok: true, value: Infinity };
+  if (/^(inf|infinity|∞)$/i.test(text.trim().slice(0, 9))) return { ok: true, value: Infinity };
   const mm = parseLengthMm(text, bare);
   return mm.ok ? { ok: true, value: mm.value / 1000 } : mm;
 }
@@ -79,9 +89,11 @@ export function parseDistanceM(text: string, bare: LengthUnit): Parsed {
 /** An angle in degrees: `3.5`, `3.5°`, `-2 deg`, `3° 30'`. */
 export function parseAngleDeg(text: string): Parsed {
   const written = text.trim();
+  const long = tooLong(written);
+  if (long) return long;
   const found = new RegExp(
     `^([+-]?)\\s*(${NUMBER})\\s*(?:°|deg|degrees)?\\s*(?:(${NUMBER})\\s*')?$`,
-  ).exec(tidy(text).toLowerCase());
+  ).exec(tidy(written).toLowerCase());
   if (!found) return refuse(`“${written}” is not an angle; write degrees, for example 3.5.`);
   const size = Number(found[2]) + Number(found[3] ?? 0) / 60;
   return finite(found[1] === '-' ? -size : size, written);
@@ -90,8 +102,10 @@ export function parseAngleDeg(text: string): Parsed {
 /** An aperture as an f-number: `8`, `f/8`, `f8`, `F/5.6`, `1:4`. */
 export function parseFNumber(text: string): Parsed {
   const written = text.trim();
+  const long = tooLong(written);
+  if (long) return long;
   const found = new RegExp(`^(?:f\\s*/?\\s*|1\\s*:\\s*)?(${NUMBER})$`).exec(
-    tidy(text).toLowerCase(),
+    tidy(written).toLowerCase(),
   );
   if (!found) return refuse(`“${written}” is not an aperture; write for example f/11.`);
   return finite(Number(found[1]), written);
@@ -100,7 +114,9 @@ export function parseFNumber(text: string): Parsed {
 /** A plain ratio or number: `0.5`, `1:2`, `1/4`, `0.5x`, `2×`. */
 export function parseRatio(text: string): Parsed {
   const written = text.trim();
-  const plain = tidy(text).toLowerCase();
+  const long = tooLong(written);
+  if (long) return long;
+  const plain = tidy(written).toLowerCase();
   const ratio = new RegExp(`^(${NUMBER})\\s*[:/]\\s*(${NUMBER})$`).exec(plain);
   if (ratio) return finite(Number(ratio[1]) / Number(ratio[2]), written);
   const one = new RegExp(`^([+-]?(?:${NUMBER}))\\s*[x×]?$`).exec(plain);

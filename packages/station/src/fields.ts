@@ -1,5 +1,6 @@
 import './jitless.js';
 import * as z from 'zod';
+import { cutText, isWellFormed } from './text.js';
 
 /**
  * Building blocks of the schema. Every refusal is one sentence that says what is allowed,
@@ -13,12 +14,17 @@ interface Range {
   whole?: boolean;
 }
 
+/** As people write it: 1,000,000. */
+const grouped = (value: number): string => value.toLocaleString('en', { maximumFractionDigits: 6 });
+
 function allowed(unit: string, { above, min, max, whole }: Range): string {
   const kind = `${whole ? 'a whole number' : 'a number'}${unit ? ` of ${unit}` : ''}`;
   if (above !== undefined)
-    return `${kind} above ${above}${max === undefined ? '' : `, up to ${max}`}`;
-  if (min !== undefined && max !== undefined) return `${kind} from ${min} to ${max}`;
-  if (min !== undefined) return `${kind}, at least ${min}`;
+    return `${kind} above ${grouped(above)}${max === undefined ? '' : `, up to ${grouped(max)}`}`;
+  if (min !== undefined && max !== undefined) {
+    return `${kind} from ${grouped(min)} to ${grouped(max)}`;
+  }
+  if (min !== undefined) return `${kind}, at least ${grouped(min)}`;
   return kind;
 }
 
@@ -27,7 +33,7 @@ export function shown(value: unknown): string {
   if (value === undefined) return 'nothing';
   if (typeof value === 'number') return String(value);
   const text = JSON.stringify(value) ?? typeof value;
-  return text.length > 40 ? `${text.slice(0, 37)}…` : text;
+  return text.length > 40 ? `${cutText(text, 37)}…` : text;
 }
 
 export function quantity(unit: string, range: Range = {}) {
@@ -43,19 +49,43 @@ export function quantity(unit: string, range: Range = {}) {
   return schema;
 }
 
-/** Longest length the document takes, mm: a kilometre. Past it something is mistyped. */
-const LONGEST_MM = 1e6;
+/**
+ * What a camera can be, with room to spare. Every figure has a least and a greatest value, so that
+ * every figure worked out from them is a finite number.
+ */
 
-export const lengthMm = () => quantity('mm', { above: 0, max: LONGEST_MM });
-export const offsetMm = () => quantity('mm', { min: -LONGEST_MM, max: LONGEST_MM });
-export const thicknessMm = () => quantity('mm', { min: 0, max: LONGEST_MM });
-export const distanceM = () => quantity('m', { above: 0, max: 1e7 });
-export const roomM = () => quantity('m', { min: 0, max: 1e5 });
-export const placeM = () => quantity('m', { min: -1e7, max: 1e7 });
-/** Leaning and turning of lens, back and camera; at 90° the sensor sees nothing. */
+/** Register, thickness, draw, free depth: none is a good value too. */
+export const thicknessMm = () => quantity('mm', { min: 0, max: 20_000 });
+/** A draw, or another length that cannot be nothing. */
+export const lengthMm = () => quantity('mm', { min: 1, max: 20_000 });
+/** Of a board, a pivot, a place on the bed scale. */
+export const offsetMm = () => quantity('mm', { min: -20_000, max: 20_000 });
+/** Circles, and openings a barrel or its light goes through. */
+export const diameterMm = () => quantity('mm', { min: 1, max: 20_000 });
+export const backMm = () => quantity('mm', { min: 1, max: 5_000 });
+export const pixels = () => quantity('pixels', { min: 1, max: 1_000_000, whole: true });
+export const focalLengthMm = () => quantity('mm', { min: 1, max: 10_000 });
+export const imageDistanceMm = () => quantity('mm', { min: 1, max: 20_000 });
+export const movementMm = () => quantity('mm', { min: -5_000, max: 5_000 });
+export const travelMm = () => quantity('mm', { min: 0, max: 5_000 });
+export const magnification = () => quantity('', { min: 0.0001, max: 100 });
+export const multiplierFactor = () => quantity('', { min: 0.1, max: 20 });
+export const pupilRatio = () => quantity('', { min: 0.05, max: 20 });
+export const confusionMm = () => quantity('mm', { min: 0.0001, max: 100 });
+export const confusionUm = () => quantity('µm', { min: 0.1, max: 100_000 });
+export const distanceM = () => quantity('m', { min: 0.001, max: 1_000_000 });
+export const distanceMm = () => quantity('mm', { min: 1, max: 1_000_000_000 });
+export const heightM = () => quantity('m', { min: -100_000, max: 100_000 });
+/** Sideways or ahead of the camera. */
+export const placeM = () => quantity('m', { min: -1_000_000, max: 1_000_000 });
+/** Room above or below a thing. */
+export const roomM = () => quantity('m', { min: 0, max: 100_000 });
+/** Leaning of lens, back and camera; at 90° the sensor sees nothing. */
 export const leanDeg = () => quantity('degrees', { min: -80, max: 80 });
 export const turnDeg = () => quantity('degrees', { min: -360, max: 360 });
-export const fNumber = () => quantity('', { above: 0, max: 1024 });
+export const fNumber = () => quantity('', { min: 0.5, max: 1024 });
+/** A microsecond to thirty days. */
+export const timeS = () => quantity('s', { min: 0.000001, max: 2_592_000 });
 
 const CONTROL = /[\u0000-\u0008\u000b-\u001f\u007f]/;
 
@@ -68,7 +98,8 @@ export const text = (most = 200) =>
           : `must be text, not ${shown(issue.input)}`,
     })
     .max(most, { error: `must be at most ${most} characters long` })
-    .refine((value) => !CONTROL.test(value), { error: 'must not hold control characters' });
+    .refine((value) => !CONTROL.test(value), { error: 'must not hold control characters' })
+    .refine(isWellFormed, { error: 'holds half of a character; type it again' });
 
 export const oneOf = <const T extends readonly [string, ...string[]]>(values: T) =>
   z.enum(values, {

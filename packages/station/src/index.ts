@@ -38,6 +38,7 @@ export * from './parse.js';
 export { readings } from './readings.js';
 export * from './report.js';
 export * from './scales.js';
+export { cutText, isWellFormed } from './text.js';
 export * from './rig-edits.js';
 export * from './rig/problems/index.js';
 export * from './rig/stack.js';

@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import { migrate } from './migrations.js';
 import { FORMAT, stationSchema, VERSION, type Station } from './schema.js';
 import { shown } from './fields.js';
+import { isWellFormed } from './text.js';
 
 /** One thing wrong with a document: where (a JSON pointer, RFC 6901) and a sentence. */
 export interface Problem {
@@ -9,7 +10,14 @@ export interface Problem {
   readonly message: string;
 }
 
-export type Result<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
+export type Result<T> =
+  | { ok: true; value: T }
+  | {
+      ok: false;
+      problems: Problem[];
+      /** The document, where it is one but for values past what is allowed. */
+      readable?: T;
+    };
 
 /** Largest station file read, in bytes. A real one holds a few thousand. */
 export const LARGEST_FILE_BYTES = 2_000_000;
@@ -45,7 +53,7 @@ export function parseStation(document: unknown): Result<Station> {
   if (found) return { ok: false, problems: [found] };
   const parsed = stationSchema.safeParse(migrated);
   if (parsed.success) return { ok: true, value: parsed.data as Station };
-  return { ok: false, problems: problemsOf(parsed.error) };
+  return refused<Station>(migrated, parsed.error);
 }
 
 /** {@link parseStation} of a file's text, with its own sentences for what is no JSON at all. */
@@ -69,38 +77,98 @@ export function tooLarge(bytes: number): Result<never> {
   );
 }
 
-/** Every problem of a refused document, each where it is. */
-export const problemsOf = (error: z.ZodError): Problem[] =>
-  error.issues.flatMap((issue) => flatten(issue, []));
+/** A document with all its problems, each where it is. */
+export function refused<T>(document: unknown, error: z.ZodError): Result<T> {
+  const issues = error.issues.flatMap((issue) => flatten(issue, []));
+  const problems = issues.map(({ pointer, message }) => ({ pointer, message }));
+  return issues.every(({ code }) => WITHIN.has(code))
+    ? { ok: false, problems, readable: document as T }
+    : { ok: false, problems };
+}
 
-/** What could not be stored or said again in JSON, if anything. */
-export const unstorable = (document: unknown): Problem | null => findUnstorable(document, '', 0);
+/** Codes of issues with a value that is of the right kind, and past what is allowed. */
+const WITHIN = new Set<string | undefined>(['too_small', 'too_big', 'custom']);
+
+/** What is stored already: read though a rule that came later forbids it, its faults named. */
+export interface Kept<T> {
+  /** Null when it cannot be read at all. */
+  readonly value: T | null;
+  readonly faults: readonly Problem[];
+}
+
+export function readKept<T>(parse: (document: unknown) => Result<T>, document: unknown): Kept<T> {
+  const read = parse(document);
+  return read.ok
+    ? { value: read.value, faults: [] }
+    : { value: read.readable ?? null, faults: read.problems };
+}
+
+/**
+ * A changed document: what is new in it is held to every rule, a fault that was there before and is
+ * still the same is let be.
+ */
+export function parseEdited<T>(
+  parse: (document: unknown) => Result<T>,
+  document: unknown,
+  before: unknown,
+): Result<T> {
+  const read = parse(document);
+  if (read.ok || read.readable === undefined) return read;
+  const known = parse(before);
+  if (known.ok) return read;
+  const keyOf = ({ pointer, message }: Problem): string => `${pointer} ${message}`;
+  const old = new Set(known.problems.map(keyOf));
+  const problems = read.problems.filter((problem) => !old.has(keyOf(problem)));
+  return problems.length === 0
+    ? { ok: true, value: read.readable }
+    : { ok: false, problems, readable: read.readable };
+}
 
 const DEEPEST = 40;
 
-/** Numbers beyond what JSON can say again, NUL in text, or nesting without end: kept fields too. */
-function findUnstorable(value: unknown, pointer: string, depth: number): Problem | null {
-  if (depth > DEEPEST) return { pointer, message: `is nested deeper than ${DEEPEST} levels` };
-  if (typeof value === 'number' && !Number.isFinite(value)) {
-    return { pointer, message: 'is too large to be a number; write one below 1e308' };
-  }
-  if (typeof value === 'string' && value.includes('\u0000')) {
-    return { pointer, message: 'must not hold control characters' };
-  }
+/**
+ * What could not be stored or said again in JSON, if anything: numbers and text beyond it, nesting
+ * without end; kept fields too.
+ */
+export function unstorable(document: unknown): Problem | null {
+  const found = findUnstorable(document, 0);
+  return found && { pointer: pointerTo(found.path.reverse()), message: found.message };
+}
+
+/** Every save passes through here: the way to a value is told only when it is wrong. */
+function findUnstorable(value: unknown, depth: number): { path: string[]; message: string } | null {
+  const message = depth > DEEPEST ? `is nested deeper than ${DEEPEST} levels` : unwritable(value);
+  if (message !== null) return { path: [], message };
   if (typeof value !== 'object' || value === null) return null;
-  for (const [key, inner] of Object.entries(value)) {
-    if (key.includes('\u0000')) return { pointer, message: 'must not hold control characters' };
-    const found = findUnstorable(inner, pointer + pointerTo([key]), depth + 1);
-    if (found) return found;
+  for (const key in value) {
+    if (!Object.hasOwn(value, key)) continue;
+    const wrong = unwritable(key);
+    if (wrong !== null) return { path: [], message: `${wrong}: the name of a field in it` };
+    const found = findUnstorable((value as Record<string, unknown>)[key], depth + 1);
+    if (found) return { ...found, path: [...found.path, key] };
   }
   return null;
 }
 
+/** Why a number or text cannot be kept, or null. */
+function unwritable(value: unknown): string | null {
+  if (typeof value === 'number') {
+    return Number.isFinite(value) ? null : 'is too large to be a number; write one below 1e308';
+  }
+  if (typeof value !== 'string') return null;
+  if (value.includes('\u0000')) return 'must not hold control characters';
+  return isWellFormed(value) ? null : 'holds half of a character; type it again';
+}
+
+interface Issue extends Problem {
+  readonly code: string | undefined;
+}
+
 /** A union's issue says only that nothing matched; show the branch that came nearest. */
-function flatten(issue: z.core.$ZodIssue, above: PropertyKey[]): Problem[] {
+function flatten(issue: z.core.$ZodIssue, above: PropertyKey[]): Issue[] {
   const path = [...above, ...issue.path];
   if (issue.code !== 'invalid_union' || issue.errors.length === 0) {
-    return [{ pointer: pointerTo(path), message: issue.message }];
+    return [{ pointer: pointerTo(path), message: issue.message, code: issue.code }];
   }
   const missing = (branch: z.core.$ZodIssue[]): number =>
     branch.filter((inner) => inner.message.startsWith('is missing')).length;
@@ -108,5 +176,7 @@ function flatten(issue: z.core.$ZodIssue, above: PropertyKey[]): Problem[] {
   if (near.length > 0) return near[0]!.flatMap((inner) => flatten(inner, path));
   const partly = issue.errors.filter((branch) => missing(branch) < 2 && branch.length === 1);
   const names = partly.flatMap((branch) => branch.map((inner) => String(inner.path[0])));
-  return [{ pointer: pointerTo(path), message: `must hold one of ${names.join(', ')}` }];
+  return [
+    { pointer: pointerTo(path), message: `must hold one of ${names.join(', ')}`, code: undefined },
+  ];
 }

@@ -1,30 +1,40 @@
 import * as z from 'zod';
 import {
+  backMm,
+  diameterMm,
+  distanceMm,
   fNumber,
+  focalLengthMm,
   leanDeg,
   lengthMm,
   list,
+  magnification,
+  movementMm,
+  multiplierFactor,
   offsetMm,
   oneOf,
+  pixels,
+  pupilRatio,
   quantity,
   range,
   record,
   shown,
   text,
   thicknessMm,
+  travelMm,
   turnDeg,
   yesOrNo,
 } from './fields.js';
 
 /** The things a rig is made of, as the station file and the kit both write them. */
 
-const massG = () => quantity('g', { above: 0, max: 1e6 });
+const massG = () => quantity('g', { min: 0.001, max: 1_000_000 });
 const offCentreMm = () => quantity('mm', { min: -2000, max: 2000 });
 
 /** Which kit item a copy was taken from, and how it stood then. */
 export const origin = {
   kit_id: text(64).optional(),
-  kit_revision: quantity('', { min: 1, whole: true }).optional(),
+  kit_revision: quantity('', { min: 1, max: 2_147_483_647, whole: true }).optional(),
 };
 
 /** What any piece of gear may carry. */
@@ -40,21 +50,21 @@ export const faces = {
   front_mount: text().optional(),
   rear_mount: text().optional(),
   /** Clear opening a rear barrel has to pass. */
-  throat_mm: lengthMm().optional(),
+  throat_mm: diameterMm().optional(),
   /** Whether it carries the electrical contacts through. */
   contacts: yesOrNo().optional(),
 };
 
 export const backShape = {
   name: text().optional(),
-  width_mm: lengthMm(),
-  height_mm: lengthMm(),
-  width_px: quantity('pixels', { above: 0, max: 1e6, whole: true }).optional(),
-  height_px: quantity('pixels', { above: 0, max: 1e6, whole: true }).optional(),
+  width_mm: backMm(),
+  height_mm: backMm(),
+  width_px: pixels().optional(),
+  height_px: pixels().optional(),
   register_mm: thicknessMm().optional(),
   mount: text().optional(),
   medium: oneOf(['digital', 'film']).optional(),
-  throat_mm: lengthMm().optional(),
+  throat_mm: diameterMm().optional(),
   /** Free depth behind the flange, to mirror, shutter or glass. */
   clear_depth_mm: thicknessMm().optional(),
   contacts: yesOrNo().optional(),
@@ -67,38 +77,38 @@ export const backSchema = record({
   ...origin,
 });
 
-export const circleEntrySchema = record({ f_number: fNumber(), diameter_mm: lengthMm() });
+export const circleEntrySchema = record({ f_number: fNumber(), diameter_mm: diameterMm() });
 
 export const filterShape = {
   name: text().optional(),
-  clear_diameter_mm: lengthMm(),
+  clear_diameter_mm: diameterMm(),
   ahead_of_pupil_mm: thicknessMm(),
 };
 
 const lensShape = {
   name: text().optional(),
-  focal_length_mm: quantity('mm', { above: 0, max: 10_000 }),
+  focal_length_mm: focalLengthMm(),
   f_min: fNumber(),
   f_max: fNumber(),
   circle: list(circleEntrySchema, 64).min(1, {
     error: 'must hold at least one entry: { f_number, diameter_mm }',
   }),
-  sharp_fraction: quantity('', { above: 0, max: 1 }).optional(),
-  pupil_ratio: quantity('', { above: 0, max: 100 }).optional(),
+  sharp_fraction: quantity('', { min: 0.01, max: 1 }).optional(),
+  pupil_ratio: pupilRatio().optional(),
   register_mm: thicknessMm().optional(),
   flange_focal_mm: offsetMm().optional(),
   mount: text().optional(),
   filter: record({ ...filterShape, ...origin }).optional(),
   close_focus: record({
-    distance_mm: lengthMm(),
-    magnification: quantity('', { above: 0, max: 100 }),
+    distance_mm: distanceMm(),
+    magnification: magnification(),
   }).optional(),
   iris: oneOf(['mechanical', 'electronic', 'none']).optional(),
   focus_by: oneOf(['helicoid', 'bellows', 'wire']).optional(),
-  rear_diameter_mm: lengthMm().optional(),
+  rear_diameter_mm: diameterMm().optional(),
   /** How far glass or barrel reach behind the flange. */
   rear_protrusion_mm: thicknessMm().optional(),
-  filter_thread_mm: lengthMm().optional(),
+  filter_thread_mm: diameterMm().optional(),
   thread_ahead_of_pupil_mm: thicknessMm().optional(),
   /** Centre of mass ahead of the flange. */
   balance_ahead_mm: offCentreMm().optional(),
@@ -109,11 +119,11 @@ const lensShape = {
 };
 
 export const movementLimitsShape = {
-  rise_mm: range(offsetMm()).optional(),
-  shift_mm: range(offsetMm()).optional(),
+  rise_mm: range(movementMm()).optional(),
+  shift_mm: range(movementMm()).optional(),
   tilt_deg: range(leanDeg()).optional(),
   swing_deg: range(leanDeg()).optional(),
-  radial_shift_mm: thicknessMm().optional(),
+  radial_shift_mm: travelMm().optional(),
   radial_tilt_deg: quantity('degrees', { min: 0, max: 80 }).optional(),
   pivot_mm: offsetMm().optional(),
   /** Leaning of the back itself; not given where it cannot. */
@@ -126,10 +136,10 @@ export const movementLimitsShape = {
   shift_tilt: oneOf(['in_line', 'crossed', 'free']).optional(),
   /** Stops at which the length of the shift is less. */
   reduced: list(
-    record({ f_from: fNumber(), f_to: fNumber(), shift_mm: thicknessMm() }),
+    record({ f_from: fNumber(), f_to: fNumber(), shift_mm: travelMm() }),
     16,
   ).optional(),
-  detent_mm: thicknessMm().optional(),
+  detent_mm: travelMm().optional(),
   detent_deg: quantity('degrees', { min: 0, max: 80 }).optional(),
 };
 
@@ -160,8 +170,8 @@ export const adapterShape = {
 
 export const multiplierShape = {
   name: text().optional(),
-  factor: quantity('', { above: 0, max: 20 }),
-  circle_limit_mm: lengthMm().optional(),
+  factor: multiplierFactor(),
+  circle_limit_mm: diameterMm().optional(),
   /** Its own length, for the drawing and the balance; the register is not changed by it. */
   length_mm: thicknessMm().optional(),
   /** Thickness of the plain adapter it stands in for, where its two mounts differ. */

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { axisFromSensor, leastDistanceMm } from '@gangway/optics';
+import { axisFromSensor, leastDistanceMm, lensAxis, pivotTravel } from '@gangway/optics';
 import { focusingLensOf, type RigParts } from './rig/stack.js';
 import { siteRules, type Sited } from './site/rules.js';
 
@@ -10,6 +10,7 @@ interface Checked extends Sited {
   chain: ({ kind: string } & Record<string, unknown>)[];
   aperture: number;
   focus: Record<string, unknown>;
+  movement_limits?: { pivot_mm?: number };
   movements: {
     tilt_deg: number;
     swing_deg: number;
@@ -100,6 +101,7 @@ function nearEnough(station: Checked, refuse: Refuse): void {
     refuse(['movements'], 'lean lens and back too far apart: at most 87° between them');
     return;
   }
+  pivotLeavesDraw(station, refuse);
   const distance = station.focus.distance_m;
   if (typeof distance !== 'number') return;
   const rig = station as unknown as RigParts;
@@ -111,4 +113,18 @@ function nearEnough(station: Checked, refuse: Refuse): void {
         'or give the magnification',
     );
   }
+}
+
+/** A lens that leans about a pivot behind it draws back; what is set on the bed has to leave some. */
+function pivotLeavesDraw({ movements, movement_limits, focus }: Checked, refuse: Refuse): void {
+  const set = focus.image_distance_mm;
+  const pivot = movement_limits?.pivot_mm ?? 0;
+  if (typeof set !== 'number' || pivot === 0) return;
+  const own = lensAxis({ tiltDeg: movements.tilt_deg, swingDeg: movements.swing_deg });
+  const { backMm } = pivotTravel(own, pivot);
+  if (set + backMm >= 1) return;
+  refuse(
+    ['focus', 'image_distance_mm'],
+    `leaves no room for the lens to lean on its pivot: at least ${(1 - backMm).toPrecision(4)} mm as it leans now`,
+  );
 }

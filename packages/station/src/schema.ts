@@ -1,10 +1,17 @@
 import * as z from 'zod';
 import {
+  confusionMm,
+  confusionUm,
+  diameterMm,
   distanceM,
+  distanceMm,
   fNumber,
+  heightM,
+  imageDistanceMm,
   leanDeg,
-  lengthMm,
   list,
+  magnification,
+  movementMm,
   offsetMm,
   oneOf,
   placeM,
@@ -12,6 +19,7 @@ import {
   record,
   text,
   thicknessMm,
+  timeS,
   turnDeg,
   yesOrNo,
 } from './fields.js';
@@ -24,15 +32,18 @@ export const VERSION = 1;
 
 export const focusSchema = z.union([
   record({ distance_m: distanceM().nullable() }),
-  record({ magnification: quantity('', { above: 0, max: 100 }) }),
-  record({ image_distance_mm: lengthMm() }),
+  record({ magnification: magnification() }),
+  record({ image_distance_mm: imageDistanceMm() }),
 ]);
 
 export const criterionSchema = z.union([
-  record({ coc_mm: quantity('mm', { above: 0, max: 100 }) }),
-  record({ diagonal_divisor: quantity('', { above: 0, max: 1e6 }) }),
-  record({ pixels: quantity('pixels', { above: 0, max: 1000 }) }),
-  record({ print_width_mm: lengthMm(), viewing_distance_mm: lengthMm() }),
+  record({ coc_mm: confusionMm() }),
+  record({ diagonal_divisor: quantity('', { min: 1, max: 1_000_000 }) }),
+  record({ pixels: quantity('pixels', { min: 0.01, max: 1000 }) }),
+  record({
+    print_width_mm: quantity('mm', { min: 1, max: 1_000_000 }),
+    viewing_distance_mm: distanceMm(),
+  }),
 ]);
 
 const share = () => quantity('', { min: 0, max: 0.95 });
@@ -51,7 +62,7 @@ const bedSchema = record({
 const stackSchema = record({
   overlap: share().optional(),
   /** Time for one frame with its wait, s. */
-  seconds_each: quantity('s', { above: 0, max: 36_000 }).optional(),
+  seconds_each: timeS().optional(),
   f_number: fNumber().optional(),
 });
 
@@ -59,8 +70,8 @@ const stackSchema = record({
 const heldOffSchema = record({
   lens_register_mm: thicknessMm().optional(),
   body_register_mm: thicknessMm().optional(),
-  flange_diameter_mm: lengthMm().optional(),
-  throat_mm: lengthMm().optional(),
+  flange_diameter_mm: diameterMm().optional(),
+  throat_mm: diameterMm().optional(),
   /** Between the two flanges at their middle. */
   gap_mm: thicknessMm(),
   lean_deg: leanDeg(),
@@ -77,15 +88,15 @@ const settingsShape = {
   aperture: fNumber(),
   focus: focusSchema,
   movements: record({
-    rise_mm: offsetMm(),
-    shift_mm: offsetMm(),
+    rise_mm: movementMm(),
+    shift_mm: movementMm(),
     tilt_deg: leanDeg(),
     swing_deg: leanDeg(),
     rear_tilt_deg: leanDeg().optional(),
     rear_swing_deg: leanDeg().optional(),
   }),
   camera: record({
-    height_m: placeM(),
+    height_m: heightM(),
     pitch_deg: leanDeg(),
     yaw_deg: turnDeg(),
     /** What the user's own level shows when the camera truly stands level. */
@@ -99,14 +110,14 @@ const settingsShape = {
     record({
       label: text(),
       x_m: placeM(),
-      y_m: placeM(),
+      y_m: heightM(),
       z_m: placeM(),
       /** Free: looked at, but nothing is asked of it. */
       must: oneOf(['sharp', 'soft', 'free']),
       /** So far off that only its direction from the sensor mark counts. */
       infinite: yesOrNo().optional(),
       /** Blur wanted at least, on the back, where it is to be soft. */
-      blur_um: quantity('µm', { above: 0, max: 1e6 }).optional(),
+      blur_um: confusionUm().optional(),
     }),
     500,
   ).optional(),
@@ -131,7 +142,7 @@ const settingsShape = {
     overlap: share().optional(),
     frames: count().optional(),
     offset_mm: z
-      .tuple([offsetMm(), offsetMm()], { error: 'must be a pair of numbers of mm: [x, y]' })
+      .tuple([movementMm(), movementMm()], { error: 'must be a pair of numbers of mm: [x, y]' })
       .optional(),
     moves: oneOf(['rear', 'lens']),
     near_m: distanceM().optional(),

@@ -94,7 +94,7 @@ describe('a façade, square on and level', () => {
 
   it('12: pitched up by p the top is seen at v tan(angle − p) (worked here)', () => {
     const pitched = wide({ camera: { height_m: 1.6, pitch_deg: 5, yaw_deg: 0 } });
-    const found = facadeOf(pitched, { ...HOUSE, width_m: 1e-6 });
+    const found = facadeOf(pitched, { ...HOUSE, width_m: 0.001 });
     const p = (5 * Math.PI) / 180;
     const [dy, dz] = [13_400 - 24 * Math.sin(p), 20_000 - 24 * Math.cos(p)];
     const seen = 24 * Math.tan(Math.atan2(dy, dz) - p);
@@ -142,7 +142,7 @@ describe('sites that cannot be', () => {
   const box = { name: 'Chest', x_m: 0, z_m: 3, width_m: 1, depth_m: 1, height_m: 1 };
 
   it.each([
-    ['zero distance', { facade: { ...HOUSE, distance_m: 0 } }, '/facade/distance_m', 'above 0'],
+    ['zero distance', { facade: { ...HOUSE, distance_m: 0 } }, '/facade/distance_m', 'from 0.001'],
     [
       'inside the wall',
       { facade: { ...HOUSE, distance_m: 0.02 } },
@@ -180,7 +180,7 @@ describe('sites that cannot be', () => {
       '/site/boxes/0/z_m',
       'inside this box',
     ],
-    ['crop of nothing', { crop: { across: 0, up: 1 } }, '/crop/across', 'above 0'],
+    ['crop of nothing', { crop: { across: 0, up: 1 } }, '/crop/across', 'from 0.001'],
   ])('%s is refused at its field', (_, change, pointer, words) => {
     expect(problemAt(change)[pointer]).toContain(words);
   });

@@ -1,4 +1,4 @@
-import { problemsOf, unstorable, type Result } from '../parse.js';
+import { refused, unstorable, type Result } from '../parse.js';
 import { shown } from '../fields.js';
 import { KIT_FORMAT, KIT_VERSION, kitItemSchema, type KitItem } from './schema.js';
 
@@ -12,7 +12,7 @@ export function parseKitItem(document: unknown): Result<KitItem> {
   const parsed = kitItemSchema.safeParse(document);
   return parsed.success
     ? { ok: true, value: parsed.data as KitItem }
-    : { ok: false, problems: problemsOf(parsed.error) };
+    : refused<KitItem>(document, parsed.error);
 }
 
 /** A kit file: each item read on its own, so that one bad item does not cost the others. */

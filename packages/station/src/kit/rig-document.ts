@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { fNumber, list, record, text } from '../fields.js';
 import { newStation } from '../new-station.js';
-import { problemsOf, unstorable, type Result } from '../parse.js';
+import { refused, unstorable, type Result } from '../parse.js';
 import { backSchema, chainPartSchema, lensSchema } from '../parts.js';
 import { backRules, lensRules, type Refuse } from '../rules.js';
 import { contactsReach } from '../rig/stack.js';
@@ -36,7 +36,7 @@ export function parseRig(document: unknown): Result<Rig> {
   const parsed = rigSchema.safeParse(document);
   return parsed.success
     ? { ok: true, value: parsed.data as Rig }
-    : { ok: false, problems: problemsOf(parsed.error) };
+    : refused<Rig>(document, parsed.error);
 }
 
 export const newRig = (name: string): Rig => ({

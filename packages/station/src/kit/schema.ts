@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { lengthMm, list, record, shown, text, thicknessMm } from '../fields.js';
+import { diameterMm, lengthMm, list, record, shown, text, thicknessMm } from '../fields.js';
 import {
   adapterShape,
   backShape,
@@ -42,8 +42,8 @@ export const cameraShape = {
 };
 
 export const filterItemShape = {
-  thread_mm: lengthMm(),
-  clear_diameter_mm: lengthMm(),
+  thread_mm: diameterMm(),
+  clear_diameter_mm: diameterMm(),
   /** From its seat to its front edge. */
   thickness_mm: thicknessMm(),
   ...common,

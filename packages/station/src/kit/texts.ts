@@ -1,5 +1,6 @@
 import {
   imageDistanceFromDistance,
+  LONGEST_FIGURE,
   magnificationAt,
   nearestDistanceMm,
   parseAngleDeg,
@@ -18,6 +19,14 @@ export type Texts = Readonly<Record<string, string>>;
 type Read = { ok: true; value: unknown } | { ok: false; message: string };
 
 const no = (message: string): Read => ({ ok: false, message });
+
+/** Lists of figures may be this long, and each part of them as long as one figure. */
+const LONGEST_LIST = 8000;
+
+const tooLong = (part: string): Read | null =>
+  part.length > LONGEST_FIGURE
+    ? no(`One part is too long for a figure; write at most ${LONGEST_FIGURE} characters.`)
+    : null;
 
 const minus = (text: string): string => text.replaceAll('−', '-');
 
@@ -53,6 +62,8 @@ const listed = (text: string): string[] =>
 function circle(text: string): Read {
   const rows: { f_number: number; diameter_mm: number }[] = [];
   for (const part of listed(text)) {
+    const long = tooLong(part);
+    if (long) return long;
     const cut = /^(\S+?)\s*[:=\s]\s*(.+)$/.exec(part.replace(/^f\s*\/\s*/i, 'f/'));
     if (!cut) return no(`“${part}” is not a stop and a diameter; write f/8: 67.`);
     const stop = parseFNumber(cut[1]!);
@@ -68,6 +79,8 @@ function circle(text: string): Read {
 function reduced(text: string): Read {
   const rows: { f_from: number; f_to: number; shift_mm: number }[] = [];
   for (const part of listed(text)) {
+    const long = tooLong(part);
+    if (long) return long;
     const cut = /^(.+?)\s+to\s+(.+?)\s*:\s*(.+)$/.exec(part);
     const [from, to] = [parseFNumber(cut?.[1] ?? ''), parseFNumber(cut?.[2] ?? '')];
     const length = parseLengthMm(cut?.[3] ?? '', 'mm');
@@ -126,8 +139,23 @@ const READERS: Record<Input, (text: string, field: FieldDef) => Read> = {
   reduced,
 };
 
+/** How long each kind of text may be; names and notes are held by the schema. */
+const LONGEST: Partial<Record<Input, number>> = {
+  text: Infinity,
+  notes: Infinity,
+  angles: LONGEST_LIST,
+  circle: LONGEST_LIST,
+  reduced: LONGEST_LIST,
+};
+
 /** Reads what was written in one field. */
-export const readField = (field: FieldDef, text: string): Read => READERS[field.input](text, field);
+export function readField(field: FieldDef, text: string): Read {
+  const most = LONGEST[field.input] ?? LONGEST_FIGURE;
+  const written = text.trim();
+  return written.length > most
+    ? no(`This is too long; write at most ${most} characters.`)
+    : READERS[field.input](written, field);
+}
 
 const plainNumber = (value: unknown): string => String(value).replace('-', '−');
 

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import {
   distanceM,
+  heightM,
   leanDeg,
   list,
   oneOf,
@@ -20,8 +21,8 @@ export const measuredSchema = record({
   reading_m: distanceM(),
   /** Along the line of sight to a place `aimed_m` high, from an instrument held at `held_m`. */
   slope: yesOrNo(),
-  aimed_m: placeM().optional(),
-  held_m: placeM().optional(),
+  aimed_m: heightM().optional(),
+  held_m: heightM().optional(),
   from: oneOf(['sensor', 'tripod']),
   /** How far the sensor stands ahead of the tripod's centre. */
   sensor_ahead_m: quantity('m', { min: -10, max: 10 }).optional(),
@@ -29,9 +30,9 @@ export const measuredSchema = record({
 
 export const facadeSchema = record({
   distance_m: distanceM(),
-  top_m: placeM(),
+  top_m: heightM(),
   width_m: distanceM(),
-  base_m: placeM().optional(),
+  base_m: heightM().optional(),
   headroom_m: roomM().optional(),
   footroom_m: roomM().optional(),
   /** Its middle, right of the sensor mark. */
@@ -42,7 +43,7 @@ export const facadeSchema = record({
 export const roomSchema = record({
   length_m: distanceM(),
   width_m: distanceM(),
-  ceiling_m: distanceM(),
+  ceiling_m: quantity('m', { min: 0.001, max: 100_000 }),
   /** From the sensor mark to the wall behind, and to the wall on the left. */
   behind_m: distanceM(),
   left_m: distanceM(),
@@ -65,8 +66,8 @@ export const boxSchema = record({
   z_m: placeM(),
   width_m: distanceM(),
   depth_m: distanceM(),
-  height_m: distanceM(),
-  base_m: placeM().optional(),
+  height_m: quantity('m', { min: 0.001, max: 100_000 }),
+  base_m: heightM().optional(),
   /** Turned about the vertical, clockwise from above. */
   turn_deg: turnDeg().optional(),
 });
@@ -74,13 +75,13 @@ export const boxSchema = record({
 export const siteSchema = record({
   room: roomSchema.optional(),
   boxes: list(boxSchema, 400).optional(),
-  levels: list(record({ name: text().optional(), height_m: placeM() }), 60).optional(),
+  levels: list(record({ name: text().optional(), height_m: heightM() }), 60).optional(),
 });
 
 /** The part of the picture that is kept: the largest of this shape, slid within what it leaves. */
 export const cropSchema = record({
-  across: quantity('', { above: 0, max: 1000 }),
-  up: quantity('', { above: 0, max: 1000 }),
+  across: quantity('', { min: 0.001, max: 1000 }),
+  up: quantity('', { min: 0.001, max: 1000 }),
   /** −1 to the left or the foot, 0 in the middle, 1 to the right or the top. */
   slide: quantity('', { min: -1, max: 1 }).optional(),
 });

@@ -1,0 +1,1 @@
+ALTER TABLE "stations" ADD COLUMN "name" text GENERATED ALWAYS AS (document->>'name') STORED;
