@@ -1,37 +1,48 @@
-import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { at } from './lib/paths.mjs';
+import { readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { takeLock } from './lib/lock.mjs';
+import { lockOf, ownDatabase, profile, runFileOf } from './lib/profile.mjs';
 
 const USUAL_PORT = 4170;
-const OWN_DATABASE = process.env.DATABASE_URL;
-/** Runs with another database, or under another name as the tests do, may go on side by side. */
-const PROFILE =
-  process.env.GANGWAY_PROFILE ??
-  (OWN_DATABASE
-    ? `url-${createHash('sha256').update(OWN_DATABASE).digest('hex').slice(0, 12)}`
-    : 'app');
-const RUN_FILE = at('.data', `run-${PROFILE}.json`);
+const OWN_DATABASE = ownDatabase();
+const PROFILE = profile();
+const RUN_FILE = runFileOf(PROFILE);
 const say = (text) => console.log(text);
 
-/** The address of a Gangway that already runs from this folder, or null. */
-async function alreadyRunning() {
-  if (!existsSync(RUN_FILE)) return null;
+/** The address of the Gangway that a process runs, once it answers there. */
+async function addressOf(holder) {
   try {
     const { pid, address } = JSON.parse(readFileSync(RUN_FILE, 'utf8'));
-    process.kill(pid, 0);
+    if (pid !== holder.pid) return undefined;
     const health = await fetch(`${address}/healthz`).then((response) => response.json());
-    return health.name === 'gangway' ? address : null;
+    return health.name === 'gangway' ? address : undefined;
   } catch {
-    return null;
+    return undefined;
   }
 }
 
+/** Ends what was begun, last first. */
+const undo = [];
+let undoing = null;
+const endAll = () =>
+  (undoing ??= (async () => {
+    for (const each of undo.reverse()) await each();
+  })());
+
 async function main() {
-  const running = await alreadyRunning();
-  if (running) {
-    say(`Gangway is already running at ${running}`);
+  let told = false;
+  const { release, answer } = await takeLock(lockOf(PROFILE), async (holder) => {
+    if (!holder) return undefined;
+    const address = await addressOf(holder);
+    if (!address && !told) say(`Another start is under way (process ${holder.pid}); waiting …`);
+    told = true;
+    return address;
+  });
+  if (answer) {
+    say(`Gangway is already running at ${answer}`);
     return;
   }
+  undo.push(release);
+
   const { ensurePackages } = await import('./lib/install.mjs');
   ensurePackages(say);
   const { buildServer, buildWeb } = await import('./lib/build.mjs');
@@ -39,38 +50,51 @@ async function main() {
   await Promise.all([buildServer(), buildWeb()]);
 
   const { freePort, localPostgres } = await import('./lib/postgres.mjs');
-  const database = OWN_DATABASE ? null : localPostgres(PROFILE, say);
-  const databaseUrl = OWN_DATABASE ?? (await database.start());
-
-  const { ended, startServer } = await import('./lib/server.mjs');
-  const wanted = Number(process.env.PORT ?? USUAL_PORT);
-  const port = await freePort(wanted);
+  const host = process.env.HOST || '127.0.0.1';
+  const wanted = Number(process.env.PORT || USUAL_PORT);
+  if (!Number.isInteger(wanted) || wanted < 1 || wanted > 65_535) {
+    throw new Error(`PORT must be a whole number from 1 to 65535, not ${process.env.PORT}.`);
+  }
+  const port = await freePort(wanted, host);
   if (port !== wanted) say(`Port ${wanted} is taken; using ${port}.`);
-  const { child, address } = await startServer({ port, databaseUrl });
-  mkdirSync(at('.data'), { recursive: true });
-  writeFileSync(RUN_FILE, JSON.stringify({ pid: process.pid, address }));
-  say(`\nGangway is at ${address}\nStop it with Ctrl C.`);
 
-  let stopping = false;
-  const stop = async () => {
-    if (stopping) return;
-    stopping = true;
-    child.kill('SIGTERM');
-    await ended(child);
-    await database?.stop();
-    rmSync(RUN_FILE, { force: true });
-    process.exit(0);
-  };
-  process.on('SIGINT', stop);
-  process.on('SIGTERM', stop);
-  await ended(child);
-  if (stopping) return;
-  await database?.stop();
-  rmSync(RUN_FILE, { force: true });
-  throw new Error('The server ended by itself; its last lines are above.');
+  let databaseUrl = OWN_DATABASE;
+  if (!OWN_DATABASE) {
+    const database = localPostgres(PROFILE, say);
+    undo.push(() => database.stop());
+    databaseUrl = await database.start();
+  }
+  const { backupBeforeMigration } = await import('./lib/backup.mjs');
+  await backupBeforeMigration(databaseUrl, PROFILE, say);
+
+  const { addressesBeyond, keepServing, startServer } = await import('./lib/server.mjs');
+  const started = await startServer({ host, port, databaseUrl, say });
+  const serving = keepServing(started, say);
+  undo.push(() => serving.stop());
+  undo.push(() => rmSync(RUN_FILE, { force: true }));
+  writeFileSync(RUN_FILE, JSON.stringify({ pid: process.pid, address: started.address }));
+  say(`\nGangway is at ${started.address}`);
+  const beyond = addressesBeyond(host, port);
+  if (beyond.length > 0) {
+    say(
+      `For other machines: ${beyond.join(', ')}\n` +
+        'Whoever reaches it there may read and change everything. Use it on a network you trust only.',
+    );
+  }
+  say('Stop it with Ctrl C.');
+  await serving.over;
 }
 
-main().catch((error) => {
-  console.error(`\n${error.message}`);
-  process.exit(1);
-});
+const stop = () => void endAll().then(() => process.exit(0));
+process.on('SIGINT', stop);
+process.on('SIGTERM', stop);
+
+main()
+  .then(() => (undoing ? new Promise(() => {}) : endAll()))
+  .catch(async (error) => {
+    // Stopped while it was starting: what then failed is of no interest.
+    if (undoing) return;
+    console.error(`\n${error.message}`);
+    await endAll();
+    process.exit(1);
+  });

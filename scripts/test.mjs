@@ -75,7 +75,7 @@ await check('Build', [at('scripts/build.mjs')]);
 const interfaceReport = at('.data/playwright.json');
 try {
   const chromium = ensureChromium(say);
-  const { requireBinaries } = await import('./lib/postgres.mjs');
+  const { requireBinaries } = await import('./lib/postgres-programs.mjs');
   requireBinaries(say);
   suite(
     'Interface, server and database',

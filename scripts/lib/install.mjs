@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { at, ROOT } from './paths.mjs';
-import { aptInstall } from './postgres.mjs';
+import { aptInstall } from './postgres-programs.mjs';
 
 const MARK = at('node_modules/.gangway-lock');
 
