@@ -1,3 +1,4 @@
+import { isSpent, newBudget, type Budget } from './budget.js';
 import { lensAxis, pivotTravel, sensorBasis, type TiltSwing } from './axis.js';
 import { frameCorner, CORNERS, type Frame } from './coverage.js';
 import { minimax, type Away } from './minimax.js';
@@ -61,6 +62,8 @@ export interface SolveQuestion {
     readonly swing: number;
     readonly magnification: number;
   };
+  /** Shared by all that is asked for one answer; a new one when left out. */
+  readonly budget?: Budget;
 }
 
 export interface Solved {
@@ -177,7 +180,7 @@ const REST = 2e-6;
  * @returns the least f-number within everything asked, or the nearest to it with `shortMm` > 0
  */
 export function solveFocus(question: SolveQuestion): Solved {
-  const { freedom, sharp, soft, cover } = question;
+  const { freedom, sharp, soft, cover, budget = newBudget() } = question;
   const [lowA, highA, lowB, highB] = ends(freedom);
   const leanLimited = freedom.kind !== 'turned' && freedom.leanDeg < 90;
   const cosLean = leanLimited ? Math.cos(radians(freedom.leanDeg)) : 0;
@@ -222,6 +225,7 @@ export function solveFocus(question: SolveQuestion): Solved {
         })),
         limits,
         fill,
+        budget,
       },
       start,
     );
@@ -234,6 +238,7 @@ export function solveFocus(question: SolveQuestion): Solved {
     clamp(question.start.magnification, far, near),
   ];
   const best = sidesOf(question, start).reduce<ReturnType<typeof run> | null>((found, sides) => {
+    if (found && isSpent(budget)) return found;
     const next = run(sides, start);
     if (!found) return next;
     // Within what is asked first; then the stop that lets more light in.

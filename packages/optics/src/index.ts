@@ -25,4 +25,5 @@ export * from './projection.js';
 export * from './sharpness.js';
 export * from './turn-in.js';
 export * from './units.js';
+export { isSpent, newBudget, SEARCH_STEPS, type Budget } from './budget.js';
 export * from './vector.js';

@@ -1,10 +1,11 @@
 import { allowedSpan, type Cone, type Frame } from './coverage.js';
 import type { Mechanism } from './envelope.js';
 
-export type LimitedBy = 'circle' | 'mechanism';
+/** Nothing: the lens leans so far that its circle is open on that side, and no range is given. */
+export type LimitedBy = 'circle' | 'mechanism' | 'nothing';
 
 export interface Limit {
-  /** How far this movement alone goes from zero, ≥ 0; null when not covered even there. */
+  /** How far this movement alone goes from zero, ≥ 0; null when not covered even there; or Infinity. */
   readonly mm: number | null;
   readonly by: LimitedBy;
 }
@@ -56,5 +57,6 @@ function limit(byCircle: number, byMechanism: number): Limit {
   if (!(byCircle >= -TOUCHING_MM)) return { mm: null, by: 'circle' };
   const circle = Math.max(0, byCircle);
   const mechanism = Math.max(0, byMechanism);
+  if (circle === Infinity && mechanism === Infinity) return { mm: Infinity, by: 'nothing' };
   return mechanism < circle ? { mm: mechanism, by: 'mechanism' } : { mm: circle, by: 'circle' };
 }

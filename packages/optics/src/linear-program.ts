@@ -1,3 +1,5 @@
+import { isSpent, type Budget } from './budget.js';
+
 /**
  * Small dense linear programs: a handful of unknowns, any number of conditions. Written here
  * because the search for the best wedge solves some hundred of them for one answer, and this
@@ -12,6 +14,7 @@ export interface LinearProgram {
   readonly rows: Float64Array;
   readonly least: Float64Array;
   readonly count: number;
+  readonly budget: Budget;
 }
 
 /** Breaks ties between unknowns that cost nothing, so that no step goes round in a circle. */
@@ -21,10 +24,10 @@ const TIE = 1e-11;
  * The cheapest x within its bounds that meets every condition, by the dual simplex method: from
  * the lower bounds on, the worst broken condition takes the place of one that held.
  * Source: any text on linear programming, e.g. Chvátal, Linear Programming (1983).
- * @returns null when no x meets them all
+ * @returns null when no x meets them all, and when the budget is spent
  */
 export function leastCost(program: LinearProgram): Float64Array | null {
-  const { cost, low, high, rows, least, count } = program;
+  const { cost, low, high, rows, least, count, budget } = program;
   const n = cost.length;
   const x = Float64Array.from(low);
   // Columns of the inverse of the basis, and what each basic condition is worth.
@@ -38,6 +41,8 @@ export function leastCost(program: LinearProgram): Float64Array | null {
   const mix = new Float64Array(n);
   const most = 60 + 12 * (n + Math.ceil(Math.sqrt(count)));
   for (let round = 0; round < most; round++) {
+    budget.left -= count * n + n * n;
+    if (isSpent(budget)) return null;
     const short = worstBroken(x, program, entering);
     if (short === 0) return x;
     let leaving = -1;

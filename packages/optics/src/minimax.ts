@@ -1,3 +1,4 @@
+import { isSpent, type Budget } from './budget.js';
 import { leastCost } from './linear-program.js';
 
 /**
@@ -17,6 +18,8 @@ export interface MinimaxProblem {
   readonly limits: number;
   /** Writes residuals, then values kept away, then limits. */
   readonly fill: (parameters: Float64Array, out: Float64Array) => void;
+  /** Shared by all searches for one answer. */
+  readonly budget: Budget;
 }
 
 export interface Away {
@@ -37,6 +40,8 @@ export interface MinimaxResult {
 /** What falling short costs against a residual of the same size. */
 const SHORT = 1e3;
 const ROUNDS = 80;
+/** What a value at one place costs, in steps. */
+const FILL_STEPS = 30;
 
 /**
  * Sequential linear programming with a region of trust: about a point everything is taken as
@@ -46,7 +51,7 @@ const ROUNDS = 80;
  * @param start within the bounds
  */
 export function minimax(problem: MinimaxProblem, start: readonly number[]): MinimaxResult {
-  const { low, high, scale, rest, residuals, away, limits, fill } = problem;
+  const { low, high, scale, rest, residuals, away, limits, fill, budget } = problem;
   const n = low.length;
   const values = residuals + away.length + limits;
   const resting = rest.flatMap((each, i) => (each > 0 ? [i] : []));
@@ -60,7 +65,7 @@ export function minimax(problem: MinimaxProblem, start: readonly number[]): Mini
   cost[n + 1] = SHORT;
   resting.forEach((i, k) => (cost[n + 2 + k] = rest[i]!));
   const [lower, upper] = [new Float64Array(width), new Float64Array(width).fill(1e9)];
-  const program = { cost, low: lower, high: upper, rows, least, count };
+  const program = { cost, low: lower, high: upper, rows, least, count, budget };
   const [at, over, under] = [0, 0, 0].map(() => new Float64Array(values)) as [
     Float64Array,
     Float64Array,
@@ -86,7 +91,8 @@ export function minimax(problem: MinimaxProblem, start: readonly number[]): Mini
   let now = measure(at, p);
   let trust = 1;
   const tried = new Float64Array(n);
-  for (let round = 0; round < ROUNDS && trust > 1e-13; round++) {
+  for (let round = 0; round < ROUNDS && trust > 1e-13 && !isSpent(budget); round++) {
+    budget.left -= FILL_STEPS * values * (2 * n + 1);
     for (let j = 0; j < n; j++) {
       const h = low[j] === high[j] ? 0 : 1e-5 * scale[j]!;
       const kept = p[j]!;
@@ -104,7 +110,7 @@ export function minimax(problem: MinimaxProblem, start: readonly number[]): Mini
     // The conditions stand; only how far one trusts them changes until a step is kept.
     writeRows();
     let kept = false;
-    while (!kept && trust > 1e-13) {
+    while (!kept && trust > 1e-13 && !isSpent(budget)) {
       for (let j = 0; j < n; j++) {
         lower[j] = Math.max(low[j]! - p[j]!, -trust * scale[j]!);
         upper[j] = Math.min(high[j]! - p[j]!, trust * scale[j]!);

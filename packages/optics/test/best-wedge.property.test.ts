@@ -1,8 +1,11 @@
 import fc from 'fast-check';
 import {
+  isSpent,
   leastCost,
   minimax,
+  newBudget,
   planeThrough,
+  SEARCH_STEPS,
   settingForPlane,
   solveFocus,
   type SolveQuestion,
@@ -316,6 +319,7 @@ describe('small linear programs', () => {
     rows: Float64Array.from(rows.flat()),
     least: Float64Array.from(least),
     count: rows.length,
+    budget: newBudget(),
   });
 
   it('find the least cost, as trying every corner does', () => {
@@ -371,6 +375,7 @@ describe('least largest residual', () => {
         residuals: points.length,
         away: [],
         limits: 0,
+        budget: newBudget(),
         fill: (p, out) => points.forEach((x, i) => (out[i] = p[0]! + p[1]! * x - x * x)),
       },
       [0, 0],
@@ -378,5 +383,39 @@ describe('least largest residual', () => {
     expect(found.largest).toBeCloseTo(1 / 8, 9);
     expect(found.parameters[0]).toBeCloseTo(-1 / 8, 9);
     expect(found.parameters[1]).toBeCloseTo(1, 9);
+  });
+});
+
+describe('a budget of steps', () => {
+  const many = (count: number): Vec3[] =>
+    Array.from({ length: count }, (_, i) => [
+      300 * Math.sin(i * 1.7),
+      200 * Math.cos(i * 2.3),
+      800 + 40 * (i % 17),
+    ]);
+
+  it('ends a search, which gives the best it has, and better with more', () => {
+    const whole = newBudget();
+    solveFocus(ask(many(200), { budget: whole }));
+    const taken = SEARCH_STEPS - whole.left;
+    const found = [0, taken / 4, taken / 2, SEARCH_STEPS].map((steps) => {
+      const budget = newBudget(steps);
+      const { fNumber } = solveFocus(ask(many(200), { budget }));
+      return { fNumber, budget };
+    });
+    for (const [i, { fNumber, budget }] of found.entries()) {
+      expect(Number.isFinite(fNumber)).toBe(true);
+      if (i > 0) expect(fNumber).toBeLessThanOrEqual(found[i - 1]!.fNumber);
+      expect(isSpent(budget)).toBe(i < 3);
+      // One look at all marks is begun at most when nothing is left.
+      expect(budget.left).toBeGreaterThan(-100_000);
+    }
+    expect(found[3]!.fNumber).toBeLessThan(found[0]!.fNumber);
+  });
+
+  it('is far more than a table full of marks takes', () => {
+    const budget = newBudget();
+    solveFocus(ask(many(200), { budget }));
+    expect(SEARCH_STEPS - budget.left).toBeLessThan(SEARCH_STEPS / 10);
   });
 });

@@ -1,3 +1,4 @@
+import type { Budget } from '@gangway/optics';
 import { reportSolution } from './focus/report.js';
 import { facadeWays } from './framing/ways/index.js';
 import { readings } from './readings.js';
@@ -13,10 +14,13 @@ const seenWhole = (station: Station, { facade, coverage }: Readings): boolean =>
   coverage.filter_clear &&
   beyondMechanism(station).length === 0;
 
-/** Everything Gangway knows about a station, from the station alone. */
-export function evaluate(station: Station): Report {
+/**
+ * Everything Gangway knows about a station, from the station alone.
+ * @param budget steps its searches may take; a new one when left out
+ */
+export function evaluate(station: Station, budget?: Budget): Report {
   const read = readings(station);
-  const solution = reportSolution(station);
+  const solution = reportSolution(station, budget);
   const { facade, ...rest } = read;
   const searched = solution ? { ...rest, solution } : rest;
   if (!facade) return searched;

@@ -60,6 +60,7 @@ export {
   parseLengthMm,
   parseRatio,
   engravedStops,
+  type LimitedBy,
   type Parsed,
   type Point,
   type Ellipse,

@@ -21,6 +21,7 @@ import {
   stretchAt,
   verticalInSensor,
   worstCorner,
+  type Limit,
 } from '@gangway/optics';
 import { reportFacade } from './framing/facade.js';
 import { reportTurnIn } from './framing/turn-in.js';
@@ -32,6 +33,8 @@ import { setup, type Setup } from './setup.js';
 
 /** JSON has no infinity: a value without a finite number is null. Minus zero is zero. */
 const finite = (value: number): number | null => (Number.isFinite(value) ? value + 0 : null);
+
+const endOf = ({ mm }: Limit): number | null => (mm === null ? null : finite(mm));
 
 /**
  * What a station gives outright: everything but what has to be searched for. Quick enough to
@@ -78,10 +81,10 @@ function coverage(station: Station, s: Setup): Report['coverage'] {
     sharp: frameCovered(s.core, s.frame),
     sharp_margin_mm: finite(soft.marginMm * s.factor),
     limits: {
-      rise_mm: limits.rise.mm,
-      fall_mm: limits.fall.mm,
-      left_mm: limits.left.mm,
-      right_mm: limits.right.mm,
+      rise_mm: endOf(limits.rise),
+      fall_mm: endOf(limits.fall),
+      left_mm: endOf(limits.left),
+      right_mm: endOf(limits.right),
     },
     limited_by: {
       rise: limits.rise.by,

@@ -89,6 +89,8 @@ export interface SolutionReport {
   stack_frames: number | null;
   /** Within the mechanism, the image circle and the filter ring. */
   within_limits: boolean;
+  /** The search ended early, its steps used up: a better setting may be there. */
+  stopped?: true;
 }
 
 export interface FacadeReport {

@@ -1,12 +1,10 @@
 import { fixed, mm } from '../format.js';
 import type { Asked, Why } from './why.js';
 
-const whole = (value: number | null): string => (value === null ? 'not covered' : mm(value, 2));
-
 export function whyLimits({ station, report, setup: s }: Asked): Why {
   const { limits, limited_by: by } = report.coverage;
   const named = (value: number | null, reason: string): string =>
-    value === null ? whole(value) : `${whole(value)}, ${reason}`;
+    value !== null ? `${mm(value, 2)}, ${reason}` : reason === 'nothing' ? 'no end' : 'not covered';
   return {
     title: 'How far each movement goes alone',
     result: `${limits.rise_mm === null ? '—' : fixed(limits.rise_mm, 1)} mm of rise`,

@@ -6,11 +6,23 @@ import { worstCorner } from '@gangway/optics';
 import type { FocusAnswer } from './solve.js';
 import { sortedMarks, type Numbered } from './question.js';
 
+/** Said wherever a search ended for its steps were used up. */
+export const STOPPED =
+  'The search stopped early, there being so much to look through; with fewer marks it looks further.';
+
 export const nameOf = ({ mark, index }: Pick<Numbered, 'mark' | 'index'>): string =>
   mark.label || `Mark ${index + 1}`;
 
-const list = (names: readonly string[]): string =>
-  names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)!}`;
+/** More names than these are counted, not read out. */
+const MOST_NAMES = 6;
+
+const list = (all: readonly string[]): string => {
+  const more = all.length - MOST_NAMES;
+  const names = more > 1 ? [...all.slice(0, MOST_NAMES), `${more} more`] : all;
+  return names.length < 2
+    ? (names[0] ?? '')
+    : `${names.slice(0, -1).join(', ')} and ${names.at(-1)!}`;
+};
 
 /** Why no setting serves, in one sentence that says which limit and by how much; null when one does. */
 export function hindrance(station: Station, answer: FocusAnswer | null): string | null {
@@ -21,9 +33,9 @@ export function hindrance(station: Station, answer: FocusAnswer | null): string 
     return `${list(behind.map(nameOf))} ${verb} behind the camera: turn the camera, or take ${behind.length === 1 ? 'the mark' : 'the marks'} out.${rest}`;
   }
   if (!answer) return 'Nothing that must be sharp lies ahead of the camera.';
-  return (
-    nearer(answer) ?? circle(answer) ?? mechanism(answer) ?? soft(answer) ?? stop(station, answer)
-  );
+  const reason =
+    nearer(answer) ?? circle(answer) ?? mechanism(answer) ?? soft(answer) ?? stop(station, answer);
+  return reason !== null && answer.stopped ? `${reason} ${STOPPED}` : reason;
 }
 
 /** Marks inside the focal length, or past what the rig draws out to. */

@@ -2,7 +2,7 @@ import { degrees, fixed, fStop, distance, trimmed, type Units } from '../format.
 import { turnsOf } from '../cover/turning.js';
 import { reportMarks } from '../marks.js';
 import type { Station } from '../schema.js';
-import { nameOf } from './hindrance.js';
+import { nameOf, STOPPED } from './hindrance.js';
 import type { Numbered } from './question.js';
 import type { FocusAnswer } from './solve.js';
 
@@ -170,6 +170,7 @@ function notesOf(answer: FocusAnswer): string[] {
     // An end that costs nothing is no news.
     if (words && solved.fNumber * s.cocMm > 1e-6) notes.push(words);
   }
+  if (answer.stopped && answer.held && answer.within) notes.push(STOPPED);
   return notes;
 }
 

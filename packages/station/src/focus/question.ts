@@ -4,6 +4,7 @@ import {
   imageDistanceFromDistance,
   radians,
   sensorBasis,
+  type Budget,
   type Freedom,
   type SoftMark,
   type SolveMark,
@@ -68,6 +69,7 @@ export function questionOf(
   { sharp, soft }: Pick<Sorted, 'sharp' | 'soft'>,
   freedom: Freedom,
   cover: number | null,
+  budget?: Budget,
 ): SolveQuestion {
   const { movements: set } = station;
   const reach = reachOf(station);
@@ -100,6 +102,7 @@ export function questionOf(
             // A hair inside, so that what is found counts as covered.
             halfAngleRad: cover - 1e-6,
           },
+    ...(budget ? { budget } : {}),
     start: { tilt: 0, swing: 0, magnification: startMagnification(station, s, sharp) },
   };
 }

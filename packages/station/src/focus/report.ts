@@ -1,4 +1,4 @@
-import { distanceAt, stackFrames, stopForSpread } from '@gangway/optics';
+import { distanceAt, newBudget, stackFrames, stopForSpread, type Budget } from '@gangway/optics';
 import type { SolutionReport } from '../report.js';
 import type { Station } from '../schema.js';
 import { bareFocus, type Setup } from '../setup.js';
@@ -29,9 +29,12 @@ export function planeDistanceM(s: Setup): number | null {
 }
 
 /** The report's `solution`; undefined where nothing must be sharp. */
-export function reportSolution(station: Station): SolutionReport | undefined {
+export function reportSolution(
+  station: Station,
+  budget: Budget = newBudget(),
+): SolutionReport | undefined {
   if (!(station.marks ?? []).some(({ must }) => must === 'sharp')) return undefined;
-  const answer = solveStation(station);
+  const answer = solveStation(station, { budget });
   const reason = hindrance(station, answer);
   if (!answer) return { possible: false, ...(reason ? { reason } : {}), ...NOTHING };
   const { solved, setup: s } = answer;
@@ -50,6 +53,7 @@ export function reportSolution(station: Station): SolutionReport | undefined {
     f_number_hansma: stopForSpread(answer.spreadMm),
     stack_frames: framesInStack(station, answer),
     within_limits: answer.within,
+    ...(answer.stopped ? { stopped: true as const } : {}),
   };
 }
 

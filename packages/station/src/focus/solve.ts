@@ -3,7 +3,10 @@ import {
   CORNERS,
   engravedStops,
   frameCorner,
+  isSpent,
+  newBudget,
   solveFocus,
+  type Budget,
   type Freedom,
   type Solved,
 } from '@gangway/optics';
@@ -43,12 +46,15 @@ export interface FocusAnswer {
   readonly within: boolean;
   /** The lens has a stop that holds. */
   readonly held: boolean;
+  /** The search ended for its budget was spent; there may be something better. */
+  readonly stopped: boolean;
 }
 
 export interface SolveOptions {
   readonly freedoms?: readonly Freedom[];
   /** Leave circle and ring out of it. */
   readonly anyCircle?: boolean;
+  readonly budget?: Budget;
 }
 
 /**
@@ -59,12 +65,14 @@ export function solveStation(station: Station, options: SolveOptions = {}): Focu
   const marks = sortedMarks(station);
   if (marks.sharp.length === 0) return null;
   const freedoms = options.freedoms ?? freedomsOf(station);
+  const budget = options.budget ?? newBudget();
   let best: FocusAnswer | null = null;
   for (const freedom of freedoms) {
-    const answer = solveOne(station, marks, freedom, options.anyCircle === true);
+    if (best && isSpent(budget)) break;
+    const answer = solveOne(station, marks, freedom, options.anyCircle === true, budget);
     if (!best || better(answer, best)) best = answer;
   }
-  return best;
+  return best && { ...best, stopped: isSpent(budget) };
 }
 
 const better = (a: FocusAnswer, b: FocusAnswer): boolean =>
@@ -78,26 +86,34 @@ function solveOne(
   marks: Sorted,
   freedom: Freedom,
   anyCircle: boolean,
+  budget: Budget,
 ): FocusAnswer {
-  const free = settled(station, marks, freedom, null);
+  const free = settled(station, marks, freedom, null, budget);
   if (anyCircle) return free;
   let answer = free;
   // A stop further down has a larger circle; it may take a round or two to find which.
-  for (let round = 0; round < 4 && !clear(answer); round++) {
+  for (let round = 0; round < 4 && !clear(answer) && !isSpent(budget); round++) {
     const cover = usableHalfAngle(answer.station, answer.setup);
-    const next = settled(station, marks, freedom, cover);
+    const next = settled(station, marks, freedom, cover, budget);
     const same = next.station.aperture === answer.station.aperture && round > 0;
     answer = next;
     if (same) break;
   }
   // Focusing closer than the marks makes the circle larger, but nobody's picture: where even a
   // straight lens leaves a corner out, the frame has to be seen to first.
-  return !answer.held && free.held && !clear(upright(station, marks)) ? free : answer;
+  const elsewhere = !answer.held && free.held && !isSpent(budget);
+  return elsewhere && !clear(upright(station, marks, budget)) ? free : answer;
 }
 
 /** The same marks with nothing leaned, the circle left out of it. */
-const upright = (station: Station, marks: Sorted): FocusAnswer =>
-  settled(station, marks, { kind: 'front', tilt: [0, 0], swing: [0, 0], leanDeg: 90 }, null);
+const upright = (station: Station, marks: Sorted, budget: Budget): FocusAnswer =>
+  settled(
+    station,
+    marks,
+    { kind: 'front', tilt: [0, 0], swing: [0, 0], leanDeg: 90 },
+    null,
+    budget,
+  );
 
 const clear = ({ station, setup: s }: FocusAnswer): boolean => {
   const state = opticalState(station, s);
@@ -109,9 +125,10 @@ function settled(
   marks: Sorted,
   freedom: Freedom,
   cover: number | null,
+  budget: Budget,
 ): FocusAnswer {
   const s = setup(station);
-  const solved = solveFocus(questionOf(station, s, marks, freedom, cover));
+  const solved = solveFocus(questionOf(station, s, marks, freedom, cover, budget));
   const needed = solved.fNumber / s.combined;
   const after = {
     ...appliedTo(station, { ...s, focalLengthMm: solved.focalLengthMm }, solved),
@@ -157,6 +174,7 @@ function answered(
       state !== 'ring' &&
       beyondMechanism(station).length === 0,
     held: needed <= station.lens.f_max * (1 + 1e-9),
+    stopped: false,
   };
 }
 

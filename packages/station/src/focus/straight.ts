@@ -1,3 +1,4 @@
+import { newBudget, SEARCH_STEPS } from '@gangway/optics';
 import type { Station } from '../schema.js';
 import { solveStation, type FocusAnswer } from './solve.js';
 
@@ -11,6 +12,7 @@ export function straightAnswer(station: Station, answer?: FocusAnswer): FocusAns
     {
       freedoms: [{ kind: 'front', tilt: [0, 0], swing: [0, 0], leanDeg: 90 }],
       anyCircle: true,
+      budget: newBudget(SEARCH_STEPS / 4),
     },
   );
 }

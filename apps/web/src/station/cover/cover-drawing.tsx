@@ -386,7 +386,7 @@ function DrawingText() {
   const { limits, limited_by: by } = coverage;
   const side = (name: string, mm: number | null, why: string): string =>
     mm === null
-      ? `${name} is not covered at zero`
+      ? `${name} ${why === 'nothing' ? 'has no end' : 'is not covered at zero'}`
       : `${name} to ${trimmed(mm, 1)} mm by the ${why}`;
   return (
     <p id="cover-drawing-text" className="sr-only">

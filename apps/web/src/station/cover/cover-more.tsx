@@ -73,7 +73,9 @@ export function FacadeLines({
         name="Circle ends"
         figure={
           coverage.limits.rise_mm === null
-            ? 'not covered'
+            ? coverage.limited_by.rise === 'nothing'
+              ? 'nowhere'
+              : 'not covered'
             : coverage.limited_by.rise === 'circle'
               ? fixed(coverage.limits.rise_mm, 1)
               : 'past the mechanism'

@@ -9,6 +9,7 @@ import {
   fStop,
   readings,
   signed,
+  type LimitedBy,
   type Report,
   type Station,
 } from '@gangway/station';
@@ -141,6 +142,15 @@ const SIDES = [
   ['Right', 'right_mm', 'right'],
 ] as const;
 
+/** Where there is no figure: nothing ends the movement, or not even zero is covered. */
+function Endless({ by }: { by: LimitedBy }) {
+  return by === 'nothing' ? (
+    <span className="text-[13px] text-quiet">no end</span>
+  ) : (
+    <span className="text-[13px] text-outside">not covered</span>
+  );
+}
+
 function Limits({ coverage }: { coverage: Report['coverage'] }) {
   return (
     <div className="grid grid-cols-2 gap-x-5">
@@ -150,7 +160,7 @@ function Limits({ coverage }: { coverage: Report['coverage'] }) {
           <div key={key} className="flex items-baseline justify-between py-px">
             <span>{name}</span>
             {limit === null ? (
-              <span className="text-[13px] text-outside">not covered</span>
+              <Endless by={coverage.limited_by[by]} />
             ) : (
               <span className="whitespace-nowrap">
                 <span className="figure">{fixed(limit, 1)}</span>{' '}

@@ -1,0 +1,15 @@
+/**
+ * How far a search may go. Steps are counted, not timed, so that the same question has the same
+ * answer on every machine; a step is about one multiplication in the innermost loop.
+ */
+export interface Budget {
+  /** Steps left; at or below zero the search ends with the best it has. */
+  left: number;
+}
+
+/** Some tenths of a second; two hundred marks about a table take a fiftieth of it. */
+export const SEARCH_STEPS = 30_000_000;
+
+export const newBudget = (steps: number = SEARCH_STEPS): Budget => ({ left: steps });
+
+export const isSpent = ({ left }: Budget): boolean => left <= 0;

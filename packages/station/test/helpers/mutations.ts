@@ -1,0 +1,262 @@
+import { newBudget, SEARCH_STEPS } from '@gangway/optics';
+import {
+  evaluate,
+  figuresOf,
+  isWhole,
+  mountsOf,
+  parseKitItem,
+  parseRig,
+  parseStation,
+  rigProblems,
+  rigStation,
+  rigVerdict,
+  sizeOf,
+  summaryOf,
+  textsOf,
+  type KitItem,
+  type Result,
+  type Rig,
+  type Station,
+} from '../../src/index.js';
+
+/**
+ * Documents spoilt in every way that comes to mind, and what must hold of each: it is refused with
+ * a pointer and a sentence, or taken, and then everything worked out from it is a finite number.
+ */
+
+type Json = Record<string, unknown> | unknown[];
+
+/** A small generator, so that a seed gives the same documents everywhere (mulberry32). */
+export function randomOf(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = state;
+    t = Math.imul(t ^ (t >>> 15), t | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32;
+  };
+}
+
+interface Kind {
+  readonly name: string;
+  readonly parse: (document: unknown) => Result<unknown>;
+  /** Works out all there is. @returns what must hold finite numbers only */
+  readonly use: (value: never) => unknown;
+}
+
+/** Twice what one step may take past the end of the budget: five hundred marks, every way. */
+const OVERSHOOT = 5_000_000;
+
+export class PastBudget extends Error {}
+
+const station: Kind = {
+  name: 'station',
+  parse: parseStation,
+  use: (value: Station) => {
+    const budget = newBudget();
+    const report = evaluate(value, budget);
+    if (budget.left < -OVERSHOOT) {
+      throw new PastBudget(`${SEARCH_STEPS - budget.left} steps of ${SEARCH_STEPS}`);
+    }
+    return report;
+  },
+};
+
+const rig: Kind = {
+  name: 'rig',
+  parse: parseRig,
+  use: (value: Rig) => {
+    if (!isWhole(value)) return null;
+    const whole = rigStation(value);
+    const report = evaluate(whole);
+    // Problems carry ranges for their cures, open at an end; what is told of them is in the report.
+    rigProblems(whole);
+    return [report, rigVerdict(report), figuresOf(value)];
+  },
+};
+
+const item: Kind = {
+  name: 'item',
+  parse: parseKitItem,
+  use: (value: KitItem) => [summaryOf(value), mountsOf(value), sizeOf(value), textsOf(value)],
+};
+
+export interface Seeds {
+  readonly stations: readonly unknown[];
+  readonly rigs: readonly unknown[];
+  readonly items: readonly unknown[];
+}
+
+/** Ends of ranges, what lies a hair past them, and what no range has. */
+const NUMBERS = [
+  0, -0, 1, -1, 0.5, 2, 1024, 1025, 5000, 5001, 10_000, 20_000, 20_001, 1e6, 1e9, -5000, -20_000,
+  80, -80, 80.1, 90, 360, -360, 0.0001, 0.00001, 0.1, 0.05, 0.001, 100, 1e5, -1e5, 1e-6, 2_592_000,
+  0.95, 1e-308, 5e-324, 1e308, -1e308, 2 ** 53, 1.5, 0.01,
+]; // prettier-ignore
+
+const ODD: readonly unknown[] = [
+  null, true, false, '', ' ', 'x'.repeat(201), 'f/8', '12', 'ha\ud83dlf', '\u0000', 'é', '👨‍👩‍👧', [], {},
+  [[]], { a: { b: {} } }, [1, 2], [2, 1], [0, 0], 'landscape', 'portrait', 'front', 'rear', 'sharp',
+  'soft', 'free', 'grid', 'pinwheel', 'adapter', 'multiplier', 'board', 'view_camera', 'lens', 'camera',
+]; // prettier-ignore
+
+const NAMES = ['__proto__', 'constructor', 'toString', 'later', '', '/', '~', 'ha\udc00lf'];
+
+const isJson = (value: unknown): value is Json => typeof value === 'object' && value !== null;
+
+/** Every place in a document, by its holder and key. */
+function places(root: unknown, found: [Json, string][] = []): [Json, string][] {
+  if (!isJson(root)) return found;
+  for (const key of Object.keys(root)) {
+    found.push([root, key]);
+    places((root as Record<string, unknown>)[key], found);
+  }
+  return found;
+}
+
+function mutate(document: unknown, others: readonly unknown[], random: () => number): unknown {
+  const pick = <T>(from: readonly T[]): T => from[Math.floor(random() * from.length)]!;
+  const number = (): number =>
+    random() < 0.6 ? pick(NUMBERS) : Math.sign(random() - 0.3) * 10 ** (random() * 14 - 6);
+  const root = structuredClone(document);
+  const times = 1 + Math.floor(random() * 5);
+  for (let i = 0; i < times; i++) {
+    const all = places(root);
+    if (all.length === 0) break;
+    const [holder, key] = pick(all);
+    const at = holder as Record<string, unknown>;
+    const way = random();
+    if (way < 0.55) {
+      // Figures are most of a document, and most of what can go wrong.
+      const figures = all.filter(([of, name]) => typeof (of as typeof at)[name] === 'number');
+      if (figures.length > 0) {
+        const [of, name] = pick(figures);
+        (of as typeof at)[name] = number();
+      }
+    } else if (way < 0.63) at[key] = structuredClone(pick(ODD));
+    else if (way < 0.71) {
+      if (Array.isArray(holder)) holder.splice(Number(key), 1);
+      else delete at[key];
+    } else if (way < 0.79) {
+      // A part of another document in the place of its namesake, or as a new one.
+      const donor = places(pick(others)).filter(([, name]) => name === key || random() < 0.02);
+      if (donor.length > 0) {
+        const [of, name] = pick(donor);
+        const part = structuredClone((of as typeof at)[name]);
+        if (Array.isArray(holder)) holder.push(part);
+        else at[name] = part;
+      }
+    } else if (way < 0.87) {
+      const lists = all.filter(([of, name]) => Array.isArray((of as typeof at)[name]));
+      if (lists.length > 0) {
+        const [of, name] = pick(lists);
+        const list = (of as Record<string, unknown[]>)[name]!;
+        const more = random() < 0.05 ? 500 : 1 + Math.floor(random() * 3);
+        for (let n = 0; n < more && list.length > 0 && list.length < 501; n++) {
+          list.push(structuredClone(pick(list)));
+        }
+      }
+    } else if (way < 0.93) {
+      const name = pick(NAMES);
+      Object.defineProperty(at, name, { value: structuredClone(pick(ODD)), enumerable: true, configurable: true, writable: true }); // prettier-ignore
+    } else {
+      let deep: unknown = number();
+      for (let n = 0; n < random() * 60; n++) deep = random() < 0.5 ? [deep] : { deep };
+      at[key] = deep;
+    }
+  }
+  return root;
+}
+
+const RANGE = /from (-?[\d.,]+) to (-?[\d.,]+)/;
+
+/** Puts what was refused for its size inside its range, most often at an end: then it is taken. */
+function mended(document: unknown, read: Result<unknown>, random: () => number): unknown {
+  if (read.ok) return document;
+  const root = structuredClone(document);
+  for (const { pointer, message } of read.problems) {
+    const ends = RANGE.exec(message);
+    if (!ends) continue;
+    const [least, most] = [ends[1]!, ends[2]!].map((text) => Number(text.replaceAll(',', '')));
+    const keys = pointer.split('/').slice(1);
+    let at = root as Record<string, unknown> | undefined;
+    for (const key of keys.slice(0, -1)) at = at?.[key] as typeof at;
+    if (!isJson(at)) continue;
+    const where = random();
+    at[keys.at(-1)!] =
+      where < 0.35 ? least : where < 0.7 ? most : least! + (most! - least!) * random() ** 3;
+  }
+  return root;
+}
+
+/** A number that JSON cannot say, if there is one: where it stands. */
+export function notFinite(value: unknown, pointer = ''): string | null {
+  if (typeof value === 'number') return Number.isFinite(value) ? null : `${pointer}: ${value}`;
+  if (!isJson(value)) return null;
+  for (const [key, inner] of Object.entries(value)) {
+    const found = notFinite(inner, `${pointer}/${key}`);
+    if (found) return found;
+  }
+  return null;
+}
+
+export interface Found {
+  readonly index: number;
+  readonly what: string;
+  readonly document: unknown;
+}
+
+export interface Outcome {
+  readonly taken: number;
+  readonly refused: number;
+  readonly found: readonly Found[];
+}
+
+const TRIES = 4;
+
+/** Spoils `count` documents, each by its own number, and says what did not hold. */
+export function runMutations(
+  seeds: Seeds,
+  count: number,
+  seed: number,
+  onEach: (index: number, document: unknown) => void = () => {},
+): Outcome {
+  const [found, tally]: [Found[], { taken: number; refused: number }] = [
+    [],
+    { taken: 0, refused: 0 },
+  ];
+  for (let index = 0; index < count; index++) {
+    const random = randomOf(seed + index * 7919);
+    const which = random();
+    const [kind, from] =
+      which < 0.8
+        ? [station, seeds.stations]
+        : which < 0.9
+          ? [rig, seeds.rigs]
+          : [item, seeds.items];
+    let document = mutate(from[Math.floor(random() * from.length)], from, random);
+    onEach(index, document);
+    try {
+      let read = kind.parse(document);
+      for (let tries = 0; !read.ok && tries < TRIES; tries++) {
+        for (const { pointer, message } of read.problems) {
+          if (!/^(\/.*)?$/s.test(pointer) || message.length < 5 || message.length > 400) {
+            found.push({ index, what: `problem ${pointer} “${message}”`, document });
+          }
+        }
+        document = mended(document, read, random);
+        read = kind.parse(document);
+      }
+      tally[read.ok ? 'taken' : 'refused'] += 1;
+      if (!read.ok) continue;
+      const wrong = notFinite(kind.use(read.value as never));
+      if (wrong) found.push({ index, what: `${kind.name} ${wrong}`, document });
+    } catch (error) {
+      const { name, message, stack } = error as Error;
+      const place = (stack ?? '').split('\n')[1]?.trim() ?? '';
+      found.push({ index, what: `${kind.name} ${name}: ${message} ${place}`, document });
+    }
+  }
+  return { ...tally, found };
+}
