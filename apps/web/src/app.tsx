@@ -1,13 +1,16 @@
 import { createBrowserRouter, Navigate, Outlet, RouterProvider } from 'react-router';
 import { FileDrop } from './files/file-drop.js';
 import { Notices } from './ui/notices.js';
+import { Standing } from './ui/standing-notices.js';
 import { Failed, Loading, NotFound } from './ui/states.js';
 
 function Root() {
   return (
     <Notices>
       <FileDrop>
-        <Outlet />
+        <Standing>
+          <Outlet />
+        </Standing>
       </FileDrop>
     </Notices>
   );

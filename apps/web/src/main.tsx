@@ -5,6 +5,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { App } from './app.js';
+import { readFrom, session, whyNotKept, writeTo } from './store/storage.js';
 import { store } from './store/store.js';
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content;
@@ -16,9 +17,11 @@ const RELOAD_AGAIN_MS = 30_000;
 // A part of the app that cannot be fetched is most often of an older build than the server's:
 // load the page anew, once. Edits and unfinished text are kept in this browser.
 addEventListener('vite:preloadError', (event) => {
-  if (Date.now() - Number(sessionStorage.getItem(RELOADED) ?? 0) < RELOAD_AGAIN_MS) return;
+  // What cannot be noted cannot be told from a page that loads itself again for ever.
+  if (whyNotKept(session)) return;
+  if (Date.now() - Number(readFrom(session, RELOADED) ?? 0) < RELOAD_AGAIN_MS) return;
   event.preventDefault();
-  sessionStorage.setItem(RELOADED, String(Date.now()));
+  writeTo(session, RELOADED, String(Date.now()));
   location.reload();
 });
 

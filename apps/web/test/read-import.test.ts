@@ -56,9 +56,7 @@ describe('a table of lenses', () => {
       [5, 'same_name'],
     ]);
     expect(rows[0]!.item).toMatchObject({ name: 'Marsh 135, long', focal_length_mm: 135 });
-    expect(rows[1]!.message).toBe(
-      'Focal length: must be a number of mm from 1 to 10,000, not -5.',
-    );
+    expect(rows[1]!.message).toBe('Focal length: must be a number of mm from 1 to 10,000, not -5.');
     expect(rows[2]!.message).toBe('Name: Give this: a name.');
   });
 

@@ -1,7 +1,8 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { newStation, type Station } from '@gangway/station';
 import type { StoredStation } from '../src/store/api.js';
-import { findDraft, keepDraft, type Shelf } from '../src/store/drafts.js';
+import { stationDrafts } from '../src/store/drafts.js';
+import type { Shelf } from '../src/store/storage.js';
 import { makeSaver, type Saver } from '../src/store/saving.js';
 import {
   changed,
@@ -283,11 +284,11 @@ describe('drafts', () => {
       unanswered: [],
       keptAt,
     });
-    keepDraft(shelfLike, ID, 'old', draft(8, 1));
-    keepDraft(shelfLike, ID, 'new', draft(9, 2));
-    expect(findDraft(shelfLike, ID, 'mine')).toMatchObject({ tab: 'new' });
-    keepDraft(shelfLike, ID, 'mine', draft(10, 0));
-    expect(findDraft(shelfLike, ID, 'mine')).toMatchObject({ tab: 'mine' });
-    expect(findDraft(shelfLike, 'other', 'mine')).toBeNull();
+    stationDrafts.keep(shelfLike, ID, 'old', draft(8, 1));
+    stationDrafts.keep(shelfLike, ID, 'new', draft(9, 2));
+    expect(stationDrafts.find(shelfLike, ID, 'mine')).toMatchObject({ tab: 'new' });
+    stationDrafts.keep(shelfLike, ID, 'mine', draft(10, 0));
+    expect(stationDrafts.find(shelfLike, ID, 'mine')).toMatchObject({ tab: 'mine' });
+    expect(stationDrafts.find(shelfLike, 'other', 'mine')).toBeNull();
   });
 });

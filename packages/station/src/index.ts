@@ -20,6 +20,7 @@ export * from './framing/turn-in.js';
 export * from './framing/verdict.js';
 export { framingWays, changesBetween, type FramingWay } from './framing/ways/index.js';
 export type { FramingQuestion } from './framing/ways/kind.js';
+export { faultSentence, keptStation, nameOf as keptName, type KeptStation } from './kept.js';
 export * from './kit/assemble.js';
 export * from './kit/bench.js';
 export * from './kit/compare.js';

@@ -1,4 +1,4 @@
-import type { Station } from '@gangway/station';
+import { cutText, keptName, type Station } from '@gangway/station';
 import { saveFile } from './save-file.js';
 
 const fileName = (name: string): string => {
@@ -8,9 +8,15 @@ const fileName = (name: string): string => {
     .trim()
     .replace(/\s+/g, '-')
     .toLowerCase();
-  return `${plain.slice(0, 80) || 'station'}.json`;
+  return `${cutText(plain, 80) || 'station'}.json`;
 };
 
-/** Hands the station to the browser as a file. */
-export const exportStation = (station: Station): void =>
-  saveFile(fileName(station.name), `${JSON.stringify(station, null, 2)}\n`, 'application/json');
+/** Hands a stored document to the browser as a file, whatever it holds. */
+export const saveDocument = (document: unknown): void =>
+  saveFile(
+    fileName(keptName(document)),
+    `${JSON.stringify(document, null, 2)}\n`,
+    'application/json',
+  );
+
+export const exportStation = (station: Station): void => saveDocument(station);

@@ -9,6 +9,7 @@ import {
 } from '@gangway/station';
 import { sentence, useCreateJobMutation, useCreateStationMutation } from '../store/api.js';
 import { useNotice } from '../ui/notices.js';
+import { newId } from '../ui/new-id.js';
 
 async function read(file: File): Promise<Result<Station>> {
   // A huge file is refused by its size alone, unread.
@@ -42,7 +43,7 @@ export function useImport() {
       if (read_.length === 0) return;
       let into = jobId;
       if (into === null) {
-        into = crypto.randomUUID();
+        into = newId();
         const made = await createJob({ id: into, name: read_[0]!.name || 'Imported' });
         if (made.error) {
           notice([sentence(made.error)]);
@@ -51,7 +52,7 @@ export function useImport() {
       }
       let last = '';
       for (const document of read_) {
-        const id = crypto.randomUUID();
+        const id = newId();
         const made = await createStation({ jobId: into, id, document });
         if (made.error) {
           notice([`${document.name}: ${sentence(made.error)} Import the file again.`]);

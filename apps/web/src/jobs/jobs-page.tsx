@@ -17,6 +17,7 @@ import { PageTop } from '../ui/page-top.js';
 import { RowMenu } from '../ui/row-menu.js';
 import { Sections } from '../ui/sections.js';
 import { AGAIN_MS, ListState } from './list-state.js';
+import { newId } from '../ui/new-id.js';
 
 export function JobsPage() {
   const [archived, setArchived] = useState(false);
@@ -37,7 +38,7 @@ export function JobsPage() {
 
   const submitName = async (name: string): Promise<string | null> => {
     if (naming === 'new') {
-      const made = await create({ id: crypto.randomUUID(), name });
+      const made = await create({ id: newId(), name });
       if (made.error) return sentence(made.error);
       await navigate(`/jobs/${made.data.id}`);
       return null;
@@ -96,8 +97,7 @@ export function JobsPage() {
                   { label: 'Rename', onSelect: () => setNaming(job) },
                   {
                     label: 'Duplicate',
-                    onSelect: () =>
-                      void told(duplicate({ id: job.id, newId: crypto.randomUUID() })),
+                    onSelect: () => void told(duplicate({ id: job.id, newId: newId() })),
                   },
                   {
                     label: archived ? 'Restore' : 'Archive',

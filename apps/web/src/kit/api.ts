@@ -82,6 +82,10 @@ export const kitApi = api.enhanceEndpoints({ addTagTypes: ['Kit', 'Rigs'] }).inj
       query: ({ id, archived }) => ({ url: `rigs/${id}`, method: 'PATCH', body: { archived } }),
       invalidatesTags: ['Rigs'],
     }),
+    deleteRig: build.mutation<null, string>({
+      query: (id) => ({ url: `rigs/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['Rigs'],
+    }),
     duplicateRig: build.mutation<StoredRig, { id: string; newId: string }>({
       query: ({ id, newId }) => ({
         url: `rigs/${id}/duplicate`,
@@ -111,6 +115,7 @@ export const {
   useSaveRigMutation,
   useArchiveRigMutation,
   useDuplicateRigMutation,
+  useDeleteRigMutation,
 } = kitApi;
 
 /** The other version in a refusal, when that is why it was refused. */

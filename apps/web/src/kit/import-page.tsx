@@ -16,6 +16,7 @@ import {
 import { Preview, type Wanted } from './import-preview.js';
 import type { ImportAsk, ImportPreview, ImportRead, ImportRow } from './read-import.js';
 import { useImportReader } from './use-import-reader.js';
+import { newId } from '../ui/new-id.js';
 
 /** Items sent at once: a part is taken whole or not at all. */
 const PART = 1000;
@@ -91,8 +92,8 @@ export function ImportPage() {
   );
 
   const take = async (): Promise<void> => {
-    const importId = crypto.randomUUID();
-    const parts = chosen.map((row) => ({ id: row.changes?.id ?? crypto.randomUUID(), row }));
+    const importId = newId();
+    const parts = chosen.map((row) => ({ id: row.changes?.id ?? newId(), row }));
     let [added, changed] = [0, 0];
     let failed: string | null = null;
     setStanding({ kind: 'sending', sent: 0, of: parts.length });

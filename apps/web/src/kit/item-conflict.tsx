@@ -1,11 +1,14 @@
 import { useState } from 'react';
-import { differences, type KitItem } from '@gangway/station';
+import { cutText, differences, type KitItem } from '@gangway/station';
 import { sentence } from '../store/api.js';
 import { Button } from '../ui/button.js';
 import { Dialog } from '../ui/dialog.js';
 import { DifferenceTable } from '../ui/difference-table.js';
 import { useCreateItemMutation, type StoredItem } from './api.js';
-import { keepItemDraft } from './drafts.js';
+import { local } from '../store/storage.js';
+import { tab } from '../store/store.js';
+import { itemDrafts } from './drafts.js';
+import { newId } from '../ui/new-id.js';
 
 interface Props {
   mine: KitItem;
@@ -21,13 +24,13 @@ export function ItemConflict({ mine, current, draftKey, onMine, onTheirs }: Prop
   const [create] = useCreateItemMutation();
   const [failed, setFailed] = useState<string | null>(null);
   const takeTheirs = (): void => {
-    keepItemDraft(draftKey, null);
+    itemDrafts.drop(local, draftKey, tab);
     onTheirs();
   };
   const keepBoth = async (): Promise<void> => {
     const made = await create({
-      id: crypto.randomUUID(),
-      document: { ...mine, name: `${mine.name} (mine)` },
+      id: newId(),
+      document: { ...mine, name: `${cutText(mine.name, 180)} (mine)` },
     });
     if (made.error) setFailed(sentence(made.error));
     else takeTheirs();
@@ -54,7 +57,7 @@ export function ItemConflict({ mine, current, draftKey, onMine, onTheirs }: Prop
         <Button onClick={() => void keepBoth()}>Keep both</Button>
       </div>
       <p className="mt-3 text-[13px] text-quiet">
-        Keep both lays yours beside it as an item of its own.
+        Keep both saves yours separately, as an item of its own.
       </p>
     </Dialog>
   );

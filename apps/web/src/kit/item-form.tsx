@@ -15,7 +15,11 @@ import {
 import { Button } from '../ui/button.js';
 import { CircleDrawing } from './circle-drawing.js';
 import { CircleRows } from './circle-rows.js';
-import { keepItemDraft, keptDraft } from './drafts.js';
+import { local } from '../store/storage.js';
+import { tab } from '../store/store.js';
+import { useStorageTrouble } from '../ui/use-storage.js';
+import { itemDrafts, type ItemDraft } from './drafts.js';
+import { LeftDraft } from './left-draft.js';
 import { FormatChoice, MountChoice } from './offers.js';
 
 export type Submitted =
@@ -38,6 +42,21 @@ type Values = Record<string, string>;
 
 const START: Partial<Record<Kind, Texts>> = { lens: { f_max: 'f/22' } };
 
+/** This tab's draft; without one, that of another tab, which may be closed or still open. */
+function useKeptDrafts(draftKey: string) {
+  const [kept] = useState(() => itemDrafts.all(local, draftKey));
+  const draft = kept.find((each) => each.tab === tab)?.draft ?? null;
+  return { draft, left: draft ? null : (kept[0] ?? null) };
+}
+
+const statusOf = (dirty: boolean, unkept: boolean, base: KitItem | null): string => {
+  if (dirty) return unkept ? NOT_KEPT : KEPT;
+  return base ? 'Saved.' : '';
+};
+
+const KEPT = 'Not saved yet; kept in this browser.';
+const NOT_KEPT = 'Not saved yet, and this browser cannot keep it: save before you leave.';
+
 const toValues = (kind: Kind, texts: Texts): Values =>
   Object.fromEntries(fieldsOf(kind).map(({ path }) => [nameOf(path), texts[path] ?? '']));
 
@@ -45,7 +64,7 @@ const toTexts = (kind: Kind, values: Partial<Values>): Texts =>
   Object.fromEntries(fieldsOf(kind).map(({ path }) => [path, values[nameOf(path)] ?? '']));
 
 export function ItemForm({ kind, base, baseRevision, draftKey, names, onSave }: Props) {
-  const [draft] = useState(() => keptDraft(draftKey));
+  const { draft, left } = useKeptDrafts(draftKey);
   const saved = useMemo(
     () => toValues(kind, base ? textsOf(base) : (START[kind] ?? {})),
     [kind, base],
@@ -56,11 +75,20 @@ export function ItemForm({ kind, base, baseRevision, draftKey, names, onSave }: 
     });
   const values = useWatch({ control }) as Partial<Values>;
   const [said, setSaid] = useState<string | null>(null);
-  const from = draft?.baseRevision ?? baseRevision;
+  const [from, setFrom] = useState(draft?.baseRevision ?? baseRevision);
+  const unkept = useStorageTrouble() !== null;
 
   const dirty = Object.keys(saved).some((name) => (values[name] ?? '') !== saved[name]);
   useEffect(() => {
-    keepItemDraft(draftKey, dirty ? { texts: toTexts(kind, values), baseRevision: from } : null);
+    if (!dirty) {
+      itemDrafts.drop(local, draftKey, tab);
+      return;
+    }
+    itemDrafts.keep(local, draftKey, tab, {
+      texts: toTexts(kind, values),
+      baseRevision: from,
+      keptAt: Date.now(),
+    });
   }, [draftKey, dirty, kind, values, from]);
 
   const check = (path: string): void => {
@@ -87,9 +115,16 @@ export function ItemForm({ kind, base, baseRevision, draftKey, names, onSave }: 
       setSaid(answer.message);
       return;
     }
-    keepItemDraft(draftKey, null);
+    itemDrafts.drop(local, draftKey, tab);
     answer.next();
   });
+
+  const takeUp = ({ texts, baseRevision: begun }: ItemDraft): void => {
+    for (const [name, text] of Object.entries(toValues(kind, texts))) {
+      setValue(name, text, { shouldDirty: true });
+    }
+    setFrom(begun);
+  };
 
   const set = (path: string, text: string): void => {
     setValue(nameOf(path), text, { shouldDirty: true });
@@ -105,6 +140,7 @@ export function ItemForm({ kind, base, baseRevision, draftKey, names, onSave }: 
       className="grid grid-cols-[minmax(0,1fr)] gap-x-12 gap-y-6 pb-24 lg:grid-cols-[minmax(0,1fr)_20rem]"
     >
       <div className="space-y-6">
+        {!dirty && <LeftDraft draftKey={draftKey} found={left} onTakeUp={takeUp} />}
         {KIT_FIELDS[kind].map((group) => (
           <Group
             key={group.title}
@@ -170,7 +206,7 @@ export function ItemForm({ kind, base, baseRevision, draftKey, names, onSave }: 
       <div className="fixed inset-x-0 bottom-0 z-10 border-t border-rule bg-page">
         <div className="mx-auto flex max-w-5xl items-center gap-4 px-5 py-2.5">
           <p role="status" className="min-w-0 flex-1 text-[13px] text-quiet">
-            {said ?? (dirty ? 'Not saved yet; kept in this browser.' : base ? 'Saved.' : '')}
+            {said ?? statusOf(dirty, unkept, base)}
           </p>
           {dirty && base && (
             <Button

@@ -1,7 +1,16 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useRef } from 'react';
 import { Link } from 'react-router';
-import { KIND_WORDS, mountsOf, summaryOf } from '@gangway/station';
+import {
+  KIND_WORDS,
+  keptName,
+  mountsOf,
+  parseKitItem,
+  readKept,
+  summaryOf,
+  type KitItem,
+} from '@gangway/station';
+import { BrokenLine, Line } from '../ui/boundary.js';
 import { RowMenu, type MenuItem } from '../ui/row-menu.js';
 import type { StoredItem } from './api.js';
 
@@ -13,6 +22,9 @@ interface Props {
 }
 
 const ROW_PX = 58;
+
+const isKitItem = (document: unknown): document is KitItem =>
+  readKept(parseKitItem, document).value !== null;
 
 /** A list of any length; only the lines in sight are there. */
 export function ItemList({ items, menuOf, asideOf }: Props) {
@@ -35,7 +47,7 @@ export function ItemList({ items, menuOf, asideOf }: Props) {
             style={{ height: ROW_PX, transform: `translateY(${start}px)` }}
             className="absolute inset-x-0 top-0 flex items-center border-b border-rule hover:bg-paper"
           >
-            <Line stored={items[index]!} menuOf={menuOf} asideOf={asideOf} />
+            <Row stored={items[index]!} menuOf={menuOf} asideOf={asideOf} />
           </li>
         ))}
       </ul>
@@ -44,32 +56,51 @@ export function ItemList({ items, menuOf, asideOf }: Props) {
 }
 
 /** Drawn once while it is in sight, however far it is moved. */
-const Line = memo(function Line({
+const Row = memo(function Row({
   stored,
   menuOf,
   asideOf,
 }: { stored: StoredItem } & Omit<Props, 'items'>) {
-  const { document } = stored;
+  const name = keptName(stored.document);
   return (
     <>
-      <Link
-        to={`/kit/${stored.id}`}
-        className="flex min-w-0 flex-1 items-baseline gap-x-6 self-stretch px-2 py-2"
-      >
-        <span className="min-w-0 flex-1">
-          <span className="block truncate text-[16px] font-medium">{document.name}</span>
-          <span className="block truncate text-[13px] text-quiet">
-            {KIND_WORDS[document.kind].one} · {summaryOf(document)}
-          </span>
-        </span>
-        <span className="hidden w-56 truncate text-[13px] text-quiet md:block">
-          {mountsOf(document)}
-        </span>
-        <span className="hidden w-36 truncate text-right text-[13px] text-quiet lg:block">
-          {asideOf(stored)}
-        </span>
-      </Link>
-      <RowMenu label={`More for ${document.name}`} itemsOf={() => menuOf(stored)} />
+      <Line name={name} of={stored.document}>
+        <ItemLine stored={stored} aside={asideOf(stored)} />
+      </Line>
+      <RowMenu label={`More for ${name}`} itemsOf={() => menuOf(stored)} />
     </>
   );
 });
+
+function ItemLine({ stored, aside }: { stored: StoredItem; aside: string }) {
+  const { document } = stored;
+  if (!isKitItem(document)) {
+    return (
+      <Link to={`/kit/${stored.id}`} className="flex min-w-0 flex-1">
+        <BrokenLine
+          name={keptName(document)}
+          why="It is not a thing of the kit as it is known here."
+        />
+      </Link>
+    );
+  }
+  return (
+    <Link
+      to={`/kit/${stored.id}`}
+      className="flex min-w-0 flex-1 items-baseline gap-x-6 self-stretch px-2 py-2"
+    >
+      <span className="min-w-0 flex-1">
+        <span className="block truncate text-[16px] font-medium">{document.name}</span>
+        <span className="block truncate text-[13px] text-quiet">
+          {KIND_WORDS[document.kind].one} · {summaryOf(document)}
+        </span>
+      </span>
+      <span className="hidden w-56 truncate text-[13px] text-quiet md:block">
+        {mountsOf(document)}
+      </span>
+      <span className="hidden w-36 truncate text-right text-[13px] text-quiet lg:block">
+        {aside}
+      </span>
+    </Link>
+  );
+}

@@ -1,21 +1,36 @@
 import { Link, useNavigate, useParams } from 'react-router';
 import { useState } from 'react';
-import { KIND_WORDS, KINDS, type Kind, type KitItem } from '@gangway/station';
+import {
+  KIND_WORDS,
+  KINDS,
+  keptName,
+  parseKitItem,
+  readKept,
+  type Kind,
+  type KitItem,
+  type Problem,
+} from '@gangway/station';
 import { sentence } from '../store/api.js';
 import { PageTop } from '../ui/page-top.js';
 import { Sections } from '../ui/sections.js';
 import { Loading, NotFound } from '../ui/states.js';
+import { Unreadable } from '../ui/unreadable.js';
 import {
   currentIn,
+  useArchiveItemMutation,
   useCreateItemMutation,
+  useDeleteItemMutation,
   useItemQuery,
   useKitQuery,
   useSaveItemMutation,
   type StoredItem,
 } from './api.js';
-import { keepItemDraft } from './drafts.js';
+import { local } from '../store/storage.js';
+import { tab } from '../store/store.js';
+import { itemDrafts } from './drafts.js';
 import { ItemConflict } from './item-conflict.js';
 import { ItemForm, type Submitted } from './item-form.js';
+import { newId } from '../ui/new-id.js';
 
 const isKind = (kind: string): kind is Kind => (KINDS as readonly string[]).includes(kind);
 
@@ -26,8 +41,8 @@ function useNames(kind: Kind, own: string | null): Set<string> {
   const { data } = useKitQuery({ archived: false });
   return new Set(
     (data ?? [])
-      .filter(({ id, document }) => id !== own && document.kind === kind)
-      .map(({ document }) => document.name.trim().toLowerCase()),
+      .filter(({ id, document }) => id !== own && document?.kind === kind)
+      .map(({ document }) => keptName(document).trim().toLowerCase()),
   );
 }
 
@@ -39,7 +54,7 @@ export function NewItemPage() {
 
 function NewItem({ kind }: { kind: Kind }) {
   const [create] = useCreateItemMutation();
-  const [id] = useState(() => crypto.randomUUID());
+  const [id] = useState(() => newId());
   const names = useNames(kind, null);
   const navigate = useNavigate();
   const save = async (document: KitItem): Promise<Submitted> => {
@@ -79,7 +94,38 @@ export function ItemPage() {
       <Loading message={sentence(error)} />
     );
   }
-  return data ? <OpenItem key={id} stored={data} /> : <Loading message={null} />;
+  if (!data) return <Loading message={null} />;
+  const kept = readKept(parseKitItem, data.document);
+  return kept.value ? (
+    <OpenItem key={id} stored={data} />
+  ) : (
+    <UnreadableItem stored={data} faults={kept.faults} />
+  );
+}
+
+function UnreadableItem({ stored, faults }: { stored: StoredItem; faults: readonly Problem[] }) {
+  const [archive] = useArchiveItemMutation();
+  const [remove] = useDeleteItemMutation();
+  const navigate = useNavigate();
+  const leave = async (made: { error?: unknown }): Promise<string | null> => {
+    if (made.error) return sentence(made.error);
+    await navigate('/kit');
+    return null;
+  };
+  return (
+    <Unreadable
+      what="This item"
+      document={stored.document}
+      faults={faults}
+      archived={stored.archived}
+      onArchive={async (archived) => leave(await archive({ id: stored.id, archived }))}
+      onDelete={async () => leave(await remove(stored.id))}
+    >
+      <Link to="/kit" className="font-medium text-ink underline underline-offset-4">
+        Back to the kit
+      </Link>
+    </Unreadable>
+  );
 }
 
 function OpenItem({ stored }: { stored: StoredItem }) {
@@ -101,7 +147,7 @@ function OpenItem({ stored }: { stored: StoredItem }) {
       };
     }
     if (made.error) return { kind: 'failed', message: sentence(made.error) };
-    keepItemDraft(base.id, null);
+    itemDrafts.drop(local, base.id, tab);
     setBase(made.data!);
     return { kind: 'saved', revision: made.data!.revision, next: () => {} };
   };
@@ -136,9 +182,10 @@ function OpenItem({ stored }: { stored: StoredItem }) {
           mine={conflict.mine}
           current={conflict.current}
           onMine={async () => {
-            const refused = await submit(conflict.mine, conflict.current.revision);
+            const answer = await submit(conflict.mine, conflict.current.revision);
+            if (answer.kind === 'failed') return answer.message;
             setConflict(null);
-            return refused.kind === 'failed' ? refused.message : null;
+            return null;
           }}
           onTheirs={() => {
             setBase(conflict.current);

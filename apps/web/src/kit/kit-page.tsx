@@ -2,8 +2,17 @@ import clsx from 'clsx';
 import { formatDistanceToNow } from 'date-fns';
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { KIND_WORDS, KINDS, mountsOf, sizeOf, summaryOf, type Kind } from '@gangway/station';
+import {
+  KIND_WORDS,
+  KINDS,
+  keptName,
+  parseKitItem,
+  readKept,
+  sizeOf,
+  type Kind,
+} from '@gangway/station';
 import { AGAIN_MS, ListState } from '../jobs/list-state.js';
+import { saveDocument } from '../files/export.js';
 import { sentence } from '../store/api.js';
 import { ActionMenu } from '../ui/action-menu.js';
 import { Button } from '../ui/button.js';
@@ -21,7 +30,9 @@ import {
 } from './api.js';
 import { exportCircles, exportKit, exportTable } from './export.js';
 import { ItemList } from './item-list.js';
+import { itemText } from './item-text.js';
 import { UsedByDialog } from './used-by.js';
+import { newId } from '../ui/new-id.js';
 
 const SORTS = [
   ['added', 'as added'],
@@ -37,13 +48,23 @@ interface Entry {
   readonly text: string;
 }
 
+const kindOf = ({ stored }: Entry): Kind => stored.document?.kind;
+
+function size({ stored: { document } }: Entry): number {
+  try {
+    return sizeOf(document);
+  } catch {
+    return 0;
+  }
+}
+
 const ORDER: Record<Sort, ((a: Entry, b: Entry) => number) | null> = {
   added: null,
   name: (a, b) =>
-    a.stored.document.name.localeCompare(b.stored.document.name, 'en', { numeric: true }),
-  size: (a, b) =>
-    KINDS.indexOf(a.stored.document.kind) - KINDS.indexOf(b.stored.document.kind) ||
-    sizeOf(a.stored.document) - sizeOf(b.stored.document),
+    keptName(a.stored.document).localeCompare(keptName(b.stored.document), 'en', {
+      numeric: true,
+    }),
+  size: (a, b) => KINDS.indexOf(kindOf(a)) - KINDS.indexOf(kindOf(b)) || size(a) - size(b),
   changed: (a, b) => b.stored.updatedAt.localeCompare(a.stored.updatedAt),
 };
 
@@ -52,7 +73,7 @@ function search(entries: readonly Entry[], wanted: string, kind: Kind | null): E
   const words = wanted.toLowerCase().split(/\s+/).filter(Boolean);
   return entries.filter(
     ({ stored, text }) =>
-      (kind === null || stored.document.kind === kind) &&
+      (kind === null || stored.document?.kind === kind) &&
       words.every((word) => text.includes(word)),
   );
 }
@@ -83,15 +104,7 @@ export function KitPage() {
     () =>
       (data ?? []).map((stored) => ({
         stored,
-        text: [
-          stored.document.name,
-          KIND_WORDS[stored.document.kind].one,
-          summaryOf(stored.document),
-          mountsOf(stored.document),
-          stored.document.notes ?? '',
-        ]
-          .join(' ')
-          .toLowerCase(),
+        text: itemText(stored.document) ?? keptName(stored.document).toLowerCase(),
       })),
     [data],
   );
@@ -103,9 +116,7 @@ export function KitPage() {
   const items = useMemo(() => found.map(({ stored }) => stored), [found]);
   const counts = useMemo(() => {
     const of = new Map<Kind, number>();
-    for (const { stored } of entries) {
-      of.set(stored.document.kind, (of.get(stored.document.kind) ?? 0) + 1);
-    }
+    for (const entry of entries) of.set(kindOf(entry), (of.get(kindOf(entry)) ?? 0) + 1);
     return of;
   }, [entries]);
 
@@ -116,15 +127,18 @@ export function KitPage() {
     },
     [notice],
   );
-  const documents = () => items.map(({ document }) => document);
+  // A table is made of what can be read; the kit file holds what it holds.
+  const documents = () =>
+    items.flatMap(({ document }) => readKept(parseKitItem, document).value ?? []);
 
   // The lines are drawn anew only when these change.
   const menuOf = useCallback(
     (stored: StoredItem) => [
+      { label: 'Save as file', onSelect: () => saveDocument(stored.document) },
       { label: 'Used by', onSelect: () => setAsked({ stored, then: 'look' }) },
       {
         label: 'Duplicate',
-        onSelect: () => void told(duplicate({ id: stored.id, newId: crypto.randomUUID() })),
+        onSelect: () => void told(duplicate({ id: stored.id, newId: newId() })),
       },
       archived
         ? {

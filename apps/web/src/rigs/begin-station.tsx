@@ -9,6 +9,7 @@ import {
 } from '../store/api.js';
 import { Button } from '../ui/button.js';
 import { Dialog } from '../ui/dialog.js';
+import { newId } from '../ui/new-id.js';
 
 const NEW = 'new';
 
@@ -27,7 +28,7 @@ export function BeginStation({ rig, onClose }: { rig: WholeRig; onClose: () => v
   const begin = async (): Promise<void> => {
     let jobId = job;
     if (job === NEW) {
-      jobId = crypto.randomUUID();
+      jobId = newId();
       const made = await createJob({ id: jobId, name: jobName.trim() || 'First job' });
       if (made.error) {
         setFailed(sentence(made.error));
@@ -35,7 +36,7 @@ export function BeginStation({ rig, onClose }: { rig: WholeRig; onClose: () => v
       }
       setChosen(jobId);
     }
-    const id = crypto.randomUUID();
+    const id = newId();
     const document = withJobCriterion(
       { ...withRig(newStation(name.trim() || 'Station 1'), rig), back: rig.back },
       jobs?.find((each) => each.id === jobId)?.criterion,

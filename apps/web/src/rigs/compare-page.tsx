@@ -9,7 +9,7 @@ import {
   type MatchedSide,
   type RigFigures,
 } from '@gangway/station';
-import { useRigsQuery } from '../kit/api.js';
+import { useSoundRigs } from '../kit/sound.js';
 import { sentence } from '../store/api.js';
 import { useAppSelector } from '../store/store.js';
 import { PageTop } from '../ui/page-top.js';
@@ -28,7 +28,7 @@ const DASHES = ['', '9 4', '2 4', '12 4 2 4', '5 2'] as const;
 export function ComparePage() {
   const [params, setParams] = useSearchParams();
   const ids = (params.get('rigs') ?? '').split(',').filter(Boolean).slice(0, MOST);
-  const { data, error } = useRigsQuery({ archived: false });
+  const { data, error } = useSoundRigs();
   const [side, setSide] = useKept<MatchedSide>('compare.side', 'diagonal');
   const [reference, setReference] = useKept('compare.reference', '24 × 36 mm');
   const [distanceM, setDistanceM] = useKept('compare.distance', 10);

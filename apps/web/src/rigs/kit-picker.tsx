@@ -2,7 +2,9 @@ import { Command } from 'cmdk';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { KIND_WORDS, mountsOf, summaryOf, type Kind } from '@gangway/station';
-import { useKitQuery, type StoredItem } from '../kit/api.js';
+import type { StoredItem } from '../kit/api.js';
+import { useSoundKit } from '../kit/sound.js';
+import { itemText } from '../kit/item-text.js';
 import { Dialog } from '../ui/dialog.js';
 
 interface Props {
@@ -17,14 +19,13 @@ const MOST_SHOWN = 60;
 
 /** Chooses one item of the kit. */
 export function KitPicker({ title, kinds, onPick, onClose }: Props) {
-  const { data } = useKitQuery({ archived: false });
+  const data = useSoundKit();
   const [wanted, setWanted] = useState('');
   const found = useMemo(() => {
     const words = wanted.toLowerCase().split(/\s+/).filter(Boolean);
     return (data ?? []).filter(({ document }) => {
-      if (!kinds.includes(document.kind)) return false;
-      const text =
-        `${document.name} ${KIND_WORDS[document.kind].one} ${summaryOf(document)} ${mountsOf(document)}`.toLowerCase();
+      const text = itemText(document);
+      if (text === null || !kinds.includes(document.kind)) return false;
       return words.every((word) => text.includes(word));
     });
   }, [data, kinds, wanted]);
@@ -40,7 +41,7 @@ export function KitPicker({ title, kinds, onPick, onClose }: Props) {
         />
         <Command.List className="max-h-[48vh] overflow-y-auto">
           <Command.Empty className="px-2 py-3 text-quiet">
-            {data && !data.some(({ document }) => kinds.includes(document.kind))
+            {data && !data.some(({ document }) => kinds.includes(document?.kind))
               ? 'The kit holds none yet.'
               : 'Nothing in the kit has all of that.'}
           </Command.Empty>

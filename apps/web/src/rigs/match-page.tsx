@@ -7,6 +7,8 @@ import {
   formatNamed,
   fStop,
   isWhole,
+  parseRig,
+  readKept,
   matchDistance,
   matchFocalLength,
   matchFormat,
@@ -39,8 +41,8 @@ export function MatchPage() {
   const { currentData: data, error } = useRigQuery(id);
   if (error && 'status' in error && [404, 422].includes(Number(error.status))) return <NotFound />;
   if (!data) return <Loading message={error ? sentence(error) : null} />;
-  if (!isWhole(data.document)) return <NotFound />;
-  return <Match id={id} rig={data.document} />;
+  const rig = readKept(parseRig, data.document).value;
+  return rig && isWhole(rig) ? <Match id={id} rig={rig} /> : <NotFound />;
 }
 
 /** A figure typed by hand, held as text until it can be read. */

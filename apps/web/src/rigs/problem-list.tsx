@@ -7,7 +7,7 @@ import {
   type Stored,
   type WholeRig,
 } from '@gangway/station';
-import { useKitQuery } from '../kit/api.js';
+import { useSoundKit } from '../kit/sound.js';
 
 const WORDS = { stop: 'Stops it', warn: 'Mind' } as const;
 
@@ -21,7 +21,7 @@ export function ProblemList({
   problems: readonly RigProblem[];
   onTry: (after: Rig) => void;
 }) {
-  const { data } = useKitQuery({ archived: false });
+  const data = useSoundKit();
   if (problems.length === 0) {
     return <p className="text-within">Nothing is wrong with this rig.</p>;
   }

@@ -35,6 +35,9 @@ export function RigConflict({ mine, theirs, onMine, onTheirs, onBoth }: Props) {
         <Button onClick={onTheirs}>Take the other</Button>
         <Button onClick={() => void onBoth().then(setFailed)}>Keep both</Button>
       </div>
+      <p className="mt-3 text-[13px] text-quiet">
+        Keep both saves yours separately, as a rig of its own.
+      </p>
     </Dialog>
   );
 }

@@ -1,25 +1,39 @@
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import {
+  cutText,
   evaluate,
   figuresOf,
   isWhole,
+  parseRig,
+  readKept,
   rigProblems,
   rigStation,
   rigVerdict,
   stopOf,
   updatedFromKit,
+  type Problem,
   type Rig,
   type WholeRig,
 } from '@gangway/station';
-import { useCreateRigMutation, useKitQuery, useRigQuery, type StoredRig } from '../kit/api.js';
+import {
+  useArchiveRigMutation,
+  useCreateRigMutation,
+  useDeleteRigMutation,
+  useRigQuery,
+  type StoredRig,
+} from '../kit/api.js';
+import { useSoundKit } from '../kit/sound.js';
 import { sentence } from '../store/api.js';
+import { Part } from '../ui/boundary.js';
 import { Button } from '../ui/button.js';
 import { useNotice } from '../ui/notices.js';
 import { PageTop, TOP_BUTTON } from '../ui/page-top.js';
 import { Sections } from '../ui/sections.js';
 import { STANDING_TEXT } from '../ui/standing.js';
 import { Loading, NotFound } from '../ui/states.js';
+import { Unreadable } from '../ui/unreadable.js';
+import { useStorageTrouble } from '../ui/use-storage.js';
 import { KINDS_FOR, placed, TITLES, type Asking } from './asking.js';
 import { BeginStation } from './begin-station.js';
 import { BenchDrawing } from './bench-drawing.js';
@@ -31,6 +45,7 @@ import { RigFiguresList } from './rig-figures.js';
 import { RigParts } from './rig-parts.js';
 import { UpdateNotice } from './update-notice.js';
 import { useRig, type RigSaving } from './use-rig.js';
+import { newId } from '../ui/new-id.js';
 
 export function RigPage() {
   const { rig: id = '' } = useParams();
@@ -42,13 +57,45 @@ export function RigPage() {
       <Loading message={sentence(error)} />
     );
   }
-  return data ? <OpenRig key={id} stored={data} /> : <Loading message={null} />;
+  if (!data) return <Loading message={null} />;
+  const kept = readKept(parseRig, data.document);
+  return kept.value ? (
+    <OpenRig key={id} stored={data} />
+  ) : (
+    <UnreadableRig stored={data} faults={kept.faults} />
+  );
 }
 
-const SAVING_WORDS: Record<RigSaving['kind'], string> = {
+function UnreadableRig({ stored, faults }: { stored: StoredRig; faults: readonly Problem[] }) {
+  const [archive] = useArchiveRigMutation();
+  const [remove] = useDeleteRigMutation();
+  const navigate = useNavigate();
+  const leave = async (made: { error?: unknown }): Promise<string | null> => {
+    if (made.error) return sentence(made.error);
+    await navigate('/rigs');
+    return null;
+  };
+  return (
+    <Unreadable
+      what="This rig"
+      document={stored.document}
+      faults={faults}
+      archived={stored.archived}
+      onArchive={async (archived) => leave(await archive({ id: stored.id, archived }))}
+      onDelete={async () => leave(await remove(stored.id))}
+    >
+      <Link to="/rigs" className="font-medium text-ink underline underline-offset-4">
+        Back to the rigs
+      </Link>
+    </Unreadable>
+  );
+}
+
+const SAVING_WORDS: Record<RigSaving['kind'] | 'unkept', string> = {
   saved: 'Saved',
   saving: 'Saving …',
   away: 'Kept here',
+  unkept: 'Not saved: leave this page open',
   refused: 'Refused',
   conflict: 'Changed elsewhere',
 };
@@ -58,10 +105,11 @@ function OpenRig({ stored }: { stored: StoredRig }) {
   const [asking, setAsking] = useState<Asking | null>(null);
   const [picked, setPicked] = useState<number | null>(null);
   const [beginning, setBeginning] = useState(false);
-  const { data: kit } = useKitQuery({ archived: false });
+  const kit = useSoundKit();
   const [create] = useCreateRigMutation();
   const notice = useNotice();
   const navigate = useNavigate();
+  const unkept = useStorageTrouble() !== null;
   const whole = isWhole(rig) ? rig : null;
   const problems = useMemo(() => (whole ? rigProblems(rigStation(whole)) : []), [whole]);
   const verdict = useMemo(() => (whole ? rigVerdict(evaluate(rigStation(whole))) : null), [whole]);
@@ -96,7 +144,7 @@ function OpenRig({ stored }: { stored: StoredRig }) {
           className={saving.kind === 'saved' ? 'text-quiet' : 'text-ink'}
           title={'message' in saving ? saving.message : undefined}
         >
-          {SAVING_WORDS[saving.kind]}
+          {SAVING_WORDS[saving.kind === 'away' && unkept ? 'unkept' : saving.kind]}
         </span>
       </PageTop>
       <main className="flex min-h-0 flex-1 flex-col lg:flex-row">
@@ -123,13 +171,15 @@ function OpenRig({ stored }: { stored: StoredRig }) {
               onTake={() => edit({ ...rig, ...update.after })}
             />
           )}
-          <BenchDrawing
-            rig={rig}
-            problems={problems}
-            picked={picked}
-            onPick={setPicked}
-            onMove={move}
-          />
+          <Part name="The drawing" of={rig}>
+            <BenchDrawing
+              rig={rig}
+              problems={problems}
+              picked={picked}
+              onPick={setPicked}
+              onMove={move}
+            />
+          </Part>
           <RigParts
             rig={rig}
             picked={picked}
@@ -195,8 +245,11 @@ function OpenRig({ stored }: { stored: StoredRig }) {
           onMine={keepMine}
           onTheirs={takeTheirs}
           onBoth={async () => {
-            const id = crypto.randomUUID();
-            const made = await create({ id, document: { ...rig, name: `${rig.name} (mine)` } });
+            const id = newId();
+            const made = await create({
+              id,
+              document: { ...rig, name: `${cutText(rig.name, 180)} (mine)` },
+            });
             if (made.error) return sentence(made.error);
             takeTheirs();
             await navigate(`/rigs/${id}`);

@@ -2,9 +2,13 @@ import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import {
   evaluate,
+  faultSentence,
   isWhole,
+  keptName,
   newRig,
+  parseRig,
   partTitle,
+  readKept,
   rigStation,
   rigVerdict,
   type Rig,
@@ -13,11 +17,14 @@ import { AGAIN_MS, ListState } from '../jobs/list-state.js';
 import {
   useArchiveRigMutation,
   useCreateRigMutation,
+  useDeleteRigMutation,
   useDuplicateRigMutation,
   useRigsQuery,
   type StoredRig,
 } from '../kit/api.js';
+import { saveDocument } from '../files/export.js';
 import { sentence } from '../store/api.js';
+import { BrokenLine, Line } from '../ui/boundary.js';
 import { Button } from '../ui/button.js';
 import { useNotice } from '../ui/notices.js';
 import { ListTop } from '../ui/list-top.js';
@@ -25,6 +32,7 @@ import { PageTop } from '../ui/page-top.js';
 import { RowMenu } from '../ui/row-menu.js';
 import { Sections } from '../ui/sections.js';
 import { STANDING_TEXT } from '../ui/standing.js';
+import { newId } from '../ui/new-id.js';
 
 const MOST_COMPARED = 5;
 
@@ -37,6 +45,7 @@ export function RigsPage() {
   const [create] = useCreateRigMutation();
   const [archive] = useArchiveRigMutation();
   const [duplicate] = useDuplicateRigMutation();
+  const [remove] = useDeleteRigMutation();
   const notice = useNotice();
   const navigate = useNavigate();
 
@@ -45,10 +54,10 @@ export function RigsPage() {
     if (failed) notice([sentence(failed)]);
   };
   const begin = async (): Promise<void> => {
-    const taken = new Set(data?.map((each) => each.document.name));
+    const taken = new Set(data?.map((each) => keptName(each.document)));
     let n = 1;
     while (taken.has(`Rig ${n}`)) n++;
-    const id = crypto.randomUUID();
+    const id = newId();
     const made = await create({ id, document: newRig(`Rig ${n}`) });
     if (made.error) notice([sentence(made.error)]);
     else await navigate(`/rigs/${id}`);
@@ -96,10 +105,10 @@ export function RigsPage() {
                 <label className="flex size-11 shrink-0 items-center justify-center">
                   <input
                     type="checkbox"
-                    aria-label={`Compare ${stored.document.name}`}
+                    aria-label={`Compare ${keptName(stored.document)}`}
                     checked={ticked.includes(stored.id)}
                     disabled={
-                      !isWhole(stored.document) ||
+                      !canCompare(stored.document) ||
                       (!ticked.includes(stored.id) && there.length >= MOST_COMPARED)
                     }
                     onChange={(event) =>
@@ -113,19 +122,32 @@ export function RigsPage() {
                   />
                 </label>
               )}
-              <RigLine stored={stored} />
+              <Line name={keptName(stored.document)} of={stored.document}>
+                <RigLine stored={stored} />
+              </Line>
               <RowMenu
-                label={`More for ${stored.document.name}`}
+                label={`More for ${keptName(stored.document)}`}
                 itemsOf={() => [
                   {
                     label: 'Duplicate',
-                    onSelect: () =>
-                      void told(duplicate({ id: stored.id, newId: crypto.randomUUID() })),
+                    onSelect: () => void told(duplicate({ id: stored.id, newId: newId() })),
                   },
+                  { label: 'Save as file', onSelect: () => saveDocument(stored.document) },
                   {
                     label: archived ? 'Restore' : 'Archive',
                     onSelect: () => void told(archive({ id: stored.id, archived: !archived })),
                   },
+                  ...(archived
+                    ? [
+                        {
+                          label: 'Delete for good',
+                          confirm: {
+                            label: 'Really delete it',
+                            onSelect: () => void told(remove(stored.id)),
+                          },
+                        },
+                      ]
+                    : []),
                 ]}
               />
             </li>
@@ -160,7 +182,20 @@ function RigVerdict({ rig }: { rig: Rig }) {
   );
 }
 
+/** Whether a stored rig, which may hold anything, is one to set beside another. */
+const canCompare = (document: Rig): boolean =>
+  isWhole(document) && readKept(parseRig, document).value !== null;
+
 function RigLine({ stored }: { stored: StoredRig }) {
+  const { value, faults } = useMemo(() => readKept(parseRig, stored.document), [stored.document]);
+  if (!value) {
+    const why = faults[0] ? faultSentence(faults[0]) : 'It holds nothing that can be read.';
+    return (
+      <Link to={`/rigs/${stored.id}`} className="flex min-w-0 flex-1">
+        <BrokenLine name={keptName(stored.document)} why={why} />
+      </Link>
+    );
+  }
   return (
     <Link
       to={`/rigs/${stored.id}`}

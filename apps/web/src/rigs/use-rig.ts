@@ -1,7 +1,11 @@
+import equal from 'fast-deep-equal';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { parseRig, type Rig } from '@gangway/station';
-import { isAway, sentence } from '../store/api.js';
+import { parseEdited, parseRig, type Rig } from '@gangway/station';
 import { currentIn, useSaveRigMutation, type StoredRig } from '../kit/api.js';
+import { isAway, sentence } from '../store/api.js';
+import { draftsOf } from '../store/drafts.js';
+import { local } from '../store/storage.js';
+import { tab } from '../store/store.js';
 
 /** How the open rig stands with the server. */
 export type RigSaving =
@@ -12,27 +16,39 @@ export type RigSaving =
   | { kind: 'conflict'; current: StoredRig };
 
 interface Draft {
-  baseRevision: number;
-  document: Rig;
+  readonly baseRevision: number;
+  readonly document: Rig;
+  /** Sent, but not answered for: the server may have any of them. */
+  readonly unanswered: readonly Rig[];
+  readonly keptAt: number;
 }
 
-const keyOf = (id: string): string => `gangway.rig-draft.${id}`;
+const drafts = draftsOf<Draft>('gangway.rig-draft.', ({ document }) => Boolean(document));
 
-function keptDraft(id: string): Draft | null {
-  try {
-    return JSON.parse(localStorage.getItem(keyOf(id)) ?? 'null') as Draft | null;
-  } catch {
-    return null;
-  }
-}
+const MOST_UNANSWERED = 10;
 
-function keep(id: string, draft: Draft | null): void {
-  try {
-    if (draft) localStorage.setItem(keyOf(id), JSON.stringify(draft));
-    else localStorage.removeItem(keyOf(id));
-  } catch {
-    // Storage is full or forbidden: the edit lives as long as the page.
+const isOwn = (document: Rig, unanswered: readonly Rig[] = []): boolean =>
+  unanswered.some((sent) => equal(sent, document));
+
+/** How a draft goes on from what the server has now. */
+function opening(stored: StoredRig): { rig: Rig; base: number; saving: RigSaving } {
+  const found = drafts.find(local, stored.id, tab);
+  if (!found) return { rig: stored.document, base: stored.revision, saving: { kind: 'saved' } };
+  const { document, baseRevision, unanswered, keptAt } = found.draft;
+  if (found.tab !== tab) {
+    drafts.drop(local, stored.id, found.tab);
+    drafts.keep(local, stored.id, tab, { document, baseRevision, unanswered, keptAt });
   }
+  if (equal(document, stored.document)) {
+    drafts.drop(local, stored.id, tab);
+    return { rig: stored.document, base: stored.revision, saving: { kind: 'saved' } };
+  }
+  const goesOn = baseRevision === stored.revision || isOwn(stored.document, unanswered);
+  return {
+    rig: document,
+    base: goesOn ? stored.revision : baseRevision,
+    saving: goesOn ? { kind: 'saving' } : { kind: 'conflict', current: stored },
+  };
 }
 
 const AGAIN_MS = 2000;
@@ -41,16 +57,30 @@ const MOST_STEPS = 100;
 /** An open rig: every change is kept in the browser at once and saved behind it. */
 export function useRig(stored: StoredRig) {
   const { id } = stored;
-  const [draft] = useState(() => keptDraft(id));
-  const [rig, setRig] = useState<Rig>(draft?.document ?? stored.document);
+  const [begun] = useState(() => opening(stored));
+  const [rig, setRig] = useState<Rig>(begun.rig);
   const [past, setPast] = useState<readonly Rig[]>([]);
   const [future, setFuture] = useState<readonly Rig[]>([]);
-  const [saving, setSaving] = useState<RigSaving>(draft ? { kind: 'saving' } : { kind: 'saved' });
+  const [saving, setSaving] = useState<RigSaving>(begun.saving);
   const [save] = useSaveRigMutation();
   const latest = useRef(rig);
-  const base = useRef(draft?.baseRevision ?? stored.revision);
+  const base = useRef(begun.base);
   const running = useRef(false);
-  const sent = useRef<Rig | null>(draft ? null : stored.document);
+  const unanswered = useRef<readonly Rig[]>([]);
+  const asked = useRef(begun.saving.kind === 'conflict');
+  const sent = useRef<Rig | null>(begun.saving.kind === 'saved' ? begun.rig : null);
+
+  const keep = useCallback(
+    (document: Rig): void => {
+      drafts.keep(local, id, tab, {
+        baseRevision: base.current,
+        document,
+        unanswered: unanswered.current,
+        keptAt: Date.now(),
+      });
+    },
+    [id],
+  );
 
   const run = useCallback(async (): Promise<void> => {
     if (running.current) return;
@@ -58,14 +88,23 @@ export function useRig(stored: StoredRig) {
     while (sent.current !== latest.current) {
       const document = latest.current;
       setSaving({ kind: 'saving' });
+      unanswered.current = [...unanswered.current.slice(1 - MOST_UNANSWERED), document];
+      keep(document);
       const made = await save({ id, baseRevision: base.current, document });
       if (made.data) {
         base.current = made.data.revision;
         sent.current = document;
-        if (latest.current === document) keep(id, null);
+        unanswered.current = [];
+        if (latest.current === document) drafts.drop(local, id, tab);
         continue;
       }
       const current = currentIn<StoredRig>(made.error);
+      if (current && isOwn(current.document, unanswered.current)) {
+        // It came from this very page; only its answer was lost.
+        base.current = current.revision;
+        unanswered.current = [];
+        continue;
+      }
       if (current || !isAway(made.error)) {
         running.current = false;
         setSaving(
@@ -80,29 +119,33 @@ export function useRig(stored: StoredRig) {
     }
     running.current = false;
     setSaving({ kind: 'saved' });
-  }, [id, save]);
+  }, [id, save, keep]);
 
   const put = useCallback(
     (next: Rig): void => {
       latest.current = next;
       setRig(next);
-      keep(id, { baseRevision: base.current, document: next });
-      void run();
+      keep(next);
+      // A conflict waits for the person; edits meanwhile are kept but not sent.
+      if (!asked.current) void run();
     },
-    [id, run],
+    [keep, run],
   );
 
   useEffect(() => {
-    if (sent.current === null) void run();
+    asked.current = saving.kind === 'conflict';
+  }, [saving]);
+  useEffect(() => {
+    if (sent.current === null && !asked.current) void run();
   }, [run]);
 
   /** @returns null, or the sentence that says why not */
   const change = useCallback(
     (next: Rig): string | null => {
-      const read = parseRig(next);
-      if (!read.ok) return `This ${read.problems[0]!.message}.`;
       // Taken now: by the time the state is worked out the rig has changed.
       const before = latest.current;
+      const read = parseEdited(parseRig, next, before);
+      if (!read.ok) return `This ${read.problems[0]!.message}.`;
       setPast((steps) => [...steps.slice(-MOST_STEPS), before]);
       setFuture([]);
       put(read.value);
@@ -128,6 +171,7 @@ export function useRig(stored: StoredRig) {
   const keepMine = (): void => {
     if (saving.kind !== 'conflict') return;
     base.current = saving.current.revision;
+    asked.current = false;
     put({ ...latest.current });
   };
   const takeTheirs = (): void => {
@@ -139,7 +183,8 @@ export function useRig(stored: StoredRig) {
     latest.current = current.document;
     sent.current = current.document;
     setRig(current.document);
-    keep(id, null);
+    asked.current = false;
+    drafts.drop(local, id, tab);
     setSaving({ kind: 'saved' });
   };
 

@@ -9,6 +9,7 @@ import { useAppDispatch, useAppSelector } from '../store/store.js';
 import { Button } from '../ui/button.js';
 import { DifferenceTable } from '../ui/difference-table.js';
 import { Dialog } from '../ui/dialog.js';
+import { newId } from '../ui/new-id.js';
 
 /** Asks which version to go on with when the station was changed elsewhere. Nothing is lost. */
 export default function ConflictDialog() {
@@ -21,7 +22,7 @@ export default function ConflictDialog() {
   const apart = differences(present, current.document);
 
   const keepBoth = async (): Promise<void> => {
-    const made = await create({ jobId, id: crypto.randomUUID(), document: keptBeside(present) });
+    const made = await create({ jobId, id: newId(), document: keptBeside(present) });
     if (made.error) setFailed(sentence(made.error));
     else dispatch(tookTheirs({ at: Date.now() }));
   };
@@ -50,7 +51,7 @@ export default function ConflictDialog() {
         </Button>
       </div>
       <p className="mt-3 text-[13px] text-quiet">
-        Keep both lays yours beside it as a station of its own. Taking the other can be undone.
+        Keep both saves yours separately, as a station of its own. Taking the other can be undone.
       </p>
     </Dialog>
   );

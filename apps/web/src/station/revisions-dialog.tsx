@@ -1,6 +1,12 @@
 import { lightFormat } from 'date-fns';
-import { coverVerdict, readings, type Station } from '@gangway/station';
-import { sentence, useRevisionsQuery } from '../store/api.js';
+import { useState } from 'react';
+import { coverVerdict, keptStation, readings, type Station } from '@gangway/station';
+import {
+  sentence,
+  useRevisionQuery,
+  useRevisionsQuery,
+  type ListedRevision,
+} from '../store/api.js';
 import { useEditing } from '../store/editing.js';
 import { selectOpen } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
@@ -9,45 +15,123 @@ import { Dialog } from '../ui/dialog.js';
 
 /** Every save of this station. Taking one back is an edit like any other: it can be undone. */
 export default function RevisionsDialog({ onClose }: { onClose: () => void }) {
+  // Each part begins before the last save of the part above it.
+  const [parts, setParts] = useState<readonly number[]>([2_147_483_647]);
   return (
     <Dialog open onClose={onClose} title="Earlier versions">
-      <Revisions onClose={onClose} />
+      {parts.map((before, index) => (
+        <Part
+          key={before}
+          before={before}
+          onClose={onClose}
+          onMore={index === parts.length - 1 ? (next) => setParts([...parts, next]) : null}
+        />
+      ))}
     </Dialog>
   );
 }
 
-function Revisions({ onClose }: { onClose: () => void }) {
+function Part({
+  before,
+  onClose,
+  onMore,
+}: {
+  before: number;
+  onClose: () => void;
+  onMore: ((before: number) => void) | null;
+}) {
   const { id, baseRevision } = useAppSelector(selectOpen);
-  const { data, error } = useRevisionsQuery(id);
-  const { change } = useEditing();
-  const take = (document: Station, revision: number): void => {
-    change(`Take back version ${revision}`, '', () => document);
-    onClose();
-  };
+  const { data, error } = useRevisionsQuery({ id, before });
   if (error) return <p>{sentence(error)}</p>;
   if (!data) return <p className="text-quiet">Loading …</p>;
+  const last = data.at(-1)?.revision ?? 1;
   return (
-    <ul className="divide-y divide-rule">
-      {data.map(({ revision, savedAt, document }) => {
-        const verdict = coverVerdict(document, readings(document));
-        return (
-          <li key={revision} className="flex items-center justify-between gap-3 py-2">
-            <span className="min-w-0">
-              <span className="block font-medium">
-                {revision} · {lightFormat(savedAt, 'yyyy-MM-dd, HH:mm:ss')}
-              </span>
-              <span className="block truncate text-quiet">
-                {document.name}, {verdict.figure} {verdict.words}
-              </span>
-            </span>
-            {revision === baseRevision ? (
-              <span className="text-quiet">present</span>
-            ) : (
-              <Button onClick={() => take(document, revision)}>Take back</Button>
-            )}
-          </li>
-        );
-      })}
-    </ul>
+    <>
+      <ul className="divide-y divide-rule">
+        {data.map((each) => (
+          <Revision
+            key={each.revision}
+            id={id}
+            listed={each}
+            present={each.revision === baseRevision}
+            onClose={onClose}
+          />
+        ))}
+      </ul>
+      {onMore && last > 1 && (
+        <Button look="quiet" onClick={() => onMore(last)}>
+          Show earlier ones
+        </Button>
+      )}
+    </>
+  );
+}
+
+function Revision({
+  id,
+  listed: { revision, savedAt },
+  present,
+  onClose,
+}: {
+  id: string;
+  listed: ListedRevision;
+  present: boolean;
+  onClose: () => void;
+}) {
+  const [looked, setLooked] = useState(false);
+  const { change } = useEditing();
+  const { data, error } = useRevisionQuery({ id, revision }, { skip: !looked });
+  const kept = data ? keptStation(data.document) : null;
+  const [refused, setRefused] = useState<string | null>(null);
+  const take = (station: Station): void => {
+    const why = change(`Take back version ${revision}`, '', () => station);
+    setRefused(why);
+    if (why === null) onClose();
+  };
+  return (
+    <li className="flex items-center justify-between gap-3 py-2">
+      <span className="min-w-0">
+        <span className="block font-medium">
+          {revision} · {lightFormat(savedAt, 'yyyy-MM-dd, HH:mm:ss')}
+        </span>
+        {looked && (
+          <span role="status" className="block truncate text-quiet">
+            {error && sentence(error)}
+            {!error && !kept && 'Loading …'}
+            {kept?.kind === 'broken' && 'This version cannot be read.'}
+            {kept && kept.kind !== 'broken' && <Told station={kept.station} />}
+          </span>
+        )}
+        {refused !== null && (
+          <span role="alert" className="block text-outside">
+            {refused}
+          </span>
+        )}
+      </span>
+      {present ? (
+        <span className="text-quiet">present</span>
+      ) : kept && kept.kind !== 'broken' ? (
+        <Button onClick={() => take(kept.station)}>Take back</Button>
+      ) : (
+        !looked && (
+          <Button
+            look="quiet"
+            onClick={() => setLooked(true)}
+            aria-label={`Look at version ${revision}`}
+          >
+            Look
+          </Button>
+        )
+      )}
+    </li>
+  );
+}
+
+function Told({ station }: { station: Station }) {
+  const verdict = coverVerdict(station, readings(station));
+  return (
+    <>
+      {station.name}, {verdict.figure} {verdict.words}
+    </>
   );
 }

@@ -1,21 +1,26 @@
 import { lazy, Suspense, useEffect } from 'react';
 import { shallowEqual } from 'react-redux';
-import { Outlet, useNavigate, useParams } from 'react-router';
+import { Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { closed } from '../store/station.js';
 import { saver, useAppDispatch, useAppSelector } from '../store/store.js';
+import { Part } from '../ui/boundary.js';
 import { Loading, Said, toJobs } from '../ui/states.js';
 import { Barrel } from './barrel/barrel.js';
+import { FaultNotice } from './fault-notice.js';
 import { KeyboardProvider } from './keyboard.js';
+import { StationPart } from './station-part.js';
 import { StationTop } from './station-top.js';
 import { StepStrip } from './step-strip.js';
 import { SubNav } from './sub-nav.js';
 
 const ConflictDialog = lazy(() => import('./conflict-dialog.js'));
+const UnreadableStation = lazy(() => import('./unreadable-station.js'));
 
 export function StationLayout() {
   const { station: id = '', job = '' } = useParams();
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
+  const { pathname } = useLocation();
   // Only what is looked at here: the station itself changes at every picture of a drag.
   const state = useAppSelector(
     ({ station }) => ({
@@ -50,17 +55,31 @@ export function StationLayout() {
       </Said>
     );
   }
+  if (state.kind === 'unreadable') {
+    return (
+      <Suspense>
+        <UnreadableStation />
+      </Suspense>
+    );
+  }
   if (!open) return <Loading message={state.message} />;
   return (
     <KeyboardProvider>
       <div className="relative flex min-h-full flex-col lg:h-full">
         <StationTop />
-        <StepStrip />
+        <FaultNotice />
+        <StationPart name="The strip of steps">
+          <StepStrip />
+        </StationPart>
         <SubNav />
         <main className="flex min-h-0 shrink-0 flex-col lg:flex-1 lg:shrink lg:flex-row">
-          <Outlet />
+          <Part name="This step" of={pathname}>
+            <Outlet />
+          </Part>
         </main>
-        <Barrel />
+        <StationPart name="The barrel">
+          <Barrel />
+        </StationPart>
       </div>
       {state.conflict && (
         <Suspense>

@@ -25,10 +25,23 @@ export interface StoredStation {
   archived: boolean;
 }
 
-export interface StoredRevision {
+/** A part of a job's stations, and how many there are in all. */
+export interface StationPage {
+  total: number;
+  offset: number;
+  items: StoredStation[];
+}
+
+/** Stations asked for at once: more than a screen holds, less than a second brings. */
+export const PAGE = 50;
+
+export interface ListedRevision {
   revision: number;
   savedAt: string;
-  document: Station;
+}
+
+export interface StoredRevision extends ListedRevision {
+  document: unknown;
 }
 
 /** What the server says when it refuses (RFC 9457). */
@@ -71,9 +84,15 @@ export const api = createApi({
       }),
       invalidatesTags: ['Jobs'],
     }),
-    stations: build.query<StoredStation[], { jobId: string; archived: boolean }>({
-      query: ({ jobId, archived }) => `jobs/${jobId}/stations?archived=${archived}`,
+    stations: build.query<StationPage, { jobId: string; archived: boolean; page: number }>({
+      query: ({ jobId, archived, page }) =>
+        `jobs/${jobId}/stations?archived=${archived}&offset=${page * PAGE}&limit=${PAGE}`,
       providesTags: ['Stations'],
+    }),
+    /** The first name of its kind that no station of the job has. */
+    freeName: build.query<{ name: string }, { jobId: string; stem: string }>({
+      query: ({ jobId, stem }) => ({ url: `jobs/${jobId}/stations/free-name`, params: { stem } }),
+      keepUnusedDataFor: 0,
     }),
     createStation: build.mutation<StoredStation, { jobId: string; id: string; document: Station }>({
       query: ({ jobId, ...body }) => ({ url: `jobs/${jobId}/stations`, method: 'POST', body }),
@@ -91,9 +110,17 @@ export const api = createApi({
       query: ({ id, archived }) => ({ url: `stations/${id}`, method: 'PATCH', body: { archived } }),
       invalidatesTags: ['Stations', 'Jobs'],
     }),
-    revisions: build.query<StoredRevision[], string>({
-      query: (id) => `stations/${id}/revisions`,
+    deleteStation: build.mutation<null, string>({
+      query: (id) => ({ url: `stations/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['Stations', 'Jobs'],
+    }),
+    /** Saves before a revision, newest first. */
+    revisions: build.query<ListedRevision[], { id: string; before: number }>({
+      query: ({ id, before }) => `stations/${id}/revisions?before=${before}&limit=50`,
       keepUnusedDataFor: 0,
+    }),
+    revision: build.query<StoredRevision, { id: string; revision: number }>({
+      query: ({ id, revision }) => `stations/${id}/revisions/${revision}`,
     }),
   }),
 });
@@ -108,7 +135,10 @@ export const {
   useCreateStationMutation,
   useDuplicateStationMutation,
   useArchiveStationMutation,
+  useDeleteStationMutation,
+  useLazyFreeNameQuery,
   useRevisionsQuery,
+  useRevisionQuery,
 } = api;
 
 /** Whether trying the same again may help: the server or its database is away. */

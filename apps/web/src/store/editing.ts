@@ -1,6 +1,7 @@
 import { useCallback } from 'react';
 import {
   CONTROLS,
+  parseEdited,
   parseStation,
   refusal,
   type ControlId,
@@ -32,7 +33,7 @@ export function useEditing() {
       gesture?: string,
     ): string | null => {
       const now = selectStation(store.getState());
-      const read = parseStation(write(now));
+      const read = parseEdited(parseStation, write(now), now);
       if (!read.ok) return messageFor(read.problems, pointer);
       if (JSON.stringify(read.value) !== JSON.stringify(now)) {
         dispatch(changed({ station: read.value, label, ...(gesture ? { gesture } : {}) }));

@@ -1,6 +1,7 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import * as z from 'zod';
 import type { Units } from '@gangway/station';
+import { local, readFrom, writeTo } from './storage.js';
 
 export type Light = 'daylight' | 'darkcloth';
 
@@ -31,7 +32,7 @@ const schema = z.object({
 
 function kept(): Preferences {
   try {
-    return schema.parse(JSON.parse(localStorage.getItem(KEY) ?? '{}'));
+    return schema.parse(JSON.parse(readFrom(local, KEY) ?? '{}'));
   } catch {
     return schema.parse({});
   }
@@ -39,11 +40,8 @@ function kept(): Preferences {
 
 export function keepPreferences(preferences: Preferences): void {
   document.documentElement.dataset.light = preferences.light;
-  try {
-    localStorage.setItem(KEY, JSON.stringify(preferences));
-  } catch {
-    // Storage is full or forbidden: the choice holds for this visit.
-  }
+  // Where storage is full or forbidden the choice holds for this visit.
+  writeTo(local, KEY, JSON.stringify(preferences));
 }
 
 const slice = createSlice({

@@ -1,12 +1,14 @@
 import equal from 'fast-deep-equal';
-import type { Station } from '@gangway/station';
+import { cutText, keptStation, type Station } from '@gangway/station';
 import type { ProblemDetails, StoredStation } from './api.js';
-import { dropDraft, findDraft, keepDraft, type Shelf } from './drafts.js';
+import { stationDrafts } from './drafts.js';
+import type { Shelf } from './storage.js';
 import {
   missing,
   opened,
   opening,
   rebased,
+  unreadable,
   saveBegan,
   saveDone,
   saveStopped,
@@ -79,10 +81,10 @@ export function makeSaver(around: Surroundings) {
     if (!open) return;
     const texts = Object.entries(open.typed).map(([pointer, { text }]) => [pointer, text]);
     if (open.save.kind === 'saved' && texts.length === 0) {
-      dropDraft(shelf, open.id, tab);
+      stationDrafts.drop(shelf, open.id, tab);
       return;
     }
-    const room = keepDraft(shelf, open.id, tab, {
+    const room = stationDrafts.keep(shelf, open.id, tab, {
       baseRevision: open.baseRevision,
       document: open.present,
       typed: Object.fromEntries(texts) as Record<string, string>,
@@ -103,10 +105,10 @@ export function makeSaver(around: Surroundings) {
 
   /** Drops the draft of a station left behind, unless it has moved on since this was sent. */
   function dropSent(id: string, sent: Station): void {
-    const found = findDraft(shelf, id, tab);
+    const found = stationDrafts.find(shelf, id, tab);
     const texts = Object.keys(found?.draft.typed ?? {});
     if (found?.tab === tab && texts.length === 0 && equal(found.draft.document, sent)) {
-      dropDraft(shelf, id, tab);
+      stationDrafts.drop(shelf, id, tab);
     }
   }
 
@@ -187,11 +189,23 @@ export function makeSaver(around: Surroundings) {
   }
 
   function settle(stored: StoredStation): void {
-    const found = findDraft(shelf, stored.id, tab);
+    const kept = keptStation(stored.document);
+    if (kept.kind === 'broken') {
+      dispatch(unreadable({ stored, faults: kept.faults }));
+      return;
+    }
+    const found = stationDrafts.find(shelf, stored.id, tab);
     const saved = { kind: 'saved' as const, at: Date.parse(stored.updatedAt) };
     if (!found) {
       dispatch(
-        opened({ stored, present: stored.document, save: saved, typed: {}, unanswered: [] }),
+        opened({
+          stored,
+          present: stored.document,
+          save: saved,
+          typed: {},
+          unanswered: [],
+          faulty: kept.kind === 'faulty',
+        }),
       );
       return;
     }
@@ -206,9 +220,10 @@ export function makeSaver(around: Surroundings) {
         save: same ? saved : upToDate ? { kind: 'pending' } : { kind: 'conflict', current: stored },
         typed: draft.typed,
         unanswered: [],
+        faulty: kept.kind === 'faulty',
       }),
     );
-    if (found.tab !== tab) dropDraft(shelf, stored.id, found.tab);
+    if (found.tab !== tab) stationDrafts.drop(shelf, stored.id, found.tab);
     keep();
     if (!same && upToDate) void run();
   }
@@ -241,5 +256,5 @@ export type Saver = ReturnType<typeof makeSaver>;
 /** Names a copy kept beside the other version of a conflict. */
 export const keptBeside = (mine: Station): Station => ({
   ...mine,
-  name: `${mine.name.slice(0, 180)} (mine)`,
+  name: `${cutText(mine.name, 180)} (mine)`,
 });

@@ -1,5 +1,5 @@
 import { createSlice, original, type PayloadAction } from '@reduxjs/toolkit';
-import type { Station } from '@gangway/station';
+import type { Problem, Station } from '@gangway/station';
 import type { StoredStation } from './api.js';
 
 /** How the open station stands with the server. */
@@ -38,6 +38,8 @@ export interface OpenStation {
   typed: Record<string, Typed>;
   /** Sent, but not answered for: the server may have any of them. */
   unanswered: Station[];
+  /** It was opened with values that a later rule forbids. */
+  faulty: boolean;
 }
 
 export interface Preview {
@@ -51,6 +53,8 @@ export type StationState =
   | { kind: 'none' }
   | { kind: 'loading'; id: string; message: string | null }
   | { kind: 'missing'; id: string; message: string }
+  /** It is there, and nothing can be worked out from it. */
+  | { kind: 'unreadable'; id: string; stored: StoredStation; faults: readonly Problem[] }
   | { kind: 'open'; open: OpenStation };
 
 export interface Change {
@@ -73,6 +77,10 @@ const slice = createSlice({
       kind: 'missing' as const,
       ...payload,
     }),
+    unreadable: (
+      _state,
+      { payload }: PayloadAction<{ stored: StoredStation; faults: readonly Problem[] }>,
+    ) => ({ kind: 'unreadable' as const, id: payload.stored.id, ...payload }),
     closed: start,
     opened: (
       _state,
@@ -84,6 +92,7 @@ const slice = createSlice({
         save: SaveState;
         typed: Record<string, string>;
         unanswered: Station[];
+        faulty?: boolean;
       }>,
     ): StationState => ({
       kind: 'open',
@@ -101,6 +110,7 @@ const slice = createSlice({
           Object.entries(payload.typed).map(([key, text]) => [key, { text, message: null }]),
         ),
         unanswered: payload.unanswered,
+        faulty: payload.faulty ?? false,
       },
     }),
     changed: (state, { payload }: PayloadAction<Change>) => {
@@ -224,6 +234,7 @@ function afterTravel(open: OpenStation): void {
 export const {
   opening,
   missing,
+  unreadable,
   closed,
   opened,
   changed,

@@ -1,10 +1,11 @@
 import { combineReducers, configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector, useStore } from 'react-redux';
 import { api } from './api.js';
-import { tabId } from './drafts.js';
 import { keepPreferences, preferencesReducer } from './preferences.js';
 import { makeSaver } from './saving.js';
 import { stationReducer } from './station.js';
+import { local, noteKept, session, whyNotKept } from './storage.js';
+import { holdTab, tabId } from './tab.js';
 
 export const store = configureStore({
   reducer: combineReducers({
@@ -20,11 +21,17 @@ export const useAppDispatch = useDispatch.withTypes<typeof store.dispatch>();
 export const useAppSelector = useSelector.withTypes<RootState>();
 export const useAppStore = useStore.withTypes<typeof store>();
 
+/** Names what this tab keeps in the browser. */
+export const tab = tabId(session);
+addEventListener('pagehide', () => holdTab(session, false));
+addEventListener('pageshow', () => holdTab(session, true));
+noteKept(whyNotKept(local) === null);
+
 export const saver = makeSaver({
   getState: () => store.getState().station,
   dispatch: store.dispatch,
-  shelf: localStorage,
-  tab: tabId(sessionStorage),
+  shelf: local,
+  tab,
   fetch: (...args) => fetch(...args),
   wait: (ms) => new Promise((resolve) => setTimeout(resolve, ms)),
   now: () => Date.now(),

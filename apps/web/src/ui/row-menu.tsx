@@ -2,10 +2,13 @@ import { DropdownMenu } from 'radix-ui';
 import { Ellipsis } from 'lucide-react';
 import { useState } from 'react';
 
-export interface MenuItem {
+interface Deed {
   label: string;
   onSelect: () => void;
 }
+
+/** What cannot be undone is asked for twice: the second time under another name. */
+export type MenuItem = Deed | { label: string; confirm: Deed };
 
 /** The open list of a menu. */
 export const MenuContent = ({ items }: { items: readonly MenuItem[] }) => (
@@ -15,17 +18,32 @@ export const MenuContent = ({ items }: { items: readonly MenuItem[] }) => (
       className="z-20 min-w-40 border border-rule-strong bg-paper py-1"
     >
       {items.map((item) => (
-        <DropdownMenu.Item
-          key={item.label}
-          onSelect={item.onSelect}
-          className="cursor-pointer px-4 py-2 outline-none data-highlighted:bg-ink data-highlighted:text-on-strong"
-        >
-          {item.label}
-        </DropdownMenu.Item>
+        <MenuLine key={item.label} item={item} />
       ))}
     </DropdownMenu.Content>
   </DropdownMenu.Portal>
 );
+
+function MenuLine({ item }: { item: MenuItem }) {
+  const [sure, setSure] = useState(false);
+  const deed = 'confirm' in item ? item.confirm : item;
+  const asks = 'confirm' in item && !sure;
+  return (
+    <DropdownMenu.Item
+      onSelect={(event) => {
+        if (!asks) {
+          deed.onSelect();
+          return;
+        }
+        event.preventDefault();
+        setSure(true);
+      }}
+      className="cursor-pointer px-4 py-2 outline-none data-highlighted:bg-ink data-highlighted:text-on-strong"
+    >
+      {asks ? item.label : deed.label}
+    </DropdownMenu.Item>
+  );
+}
 
 const TRIGGER = 'flex size-11 shrink-0 items-center justify-center text-quiet hover:text-ink';
 

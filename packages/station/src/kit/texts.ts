@@ -8,7 +8,7 @@ import {
   parseLengthMm,
   parseRatio,
 } from '@gangway/optics';
-import type { Problem, Result } from '../parse.js';
+import { parseEdited, type Problem, type Result } from '../parse.js';
 import { fieldsOf, type FieldDef, type Input } from './fields.js';
 import { parseKitItem } from './parse.js';
 import type { KitItem, Kind } from './schema.js';
@@ -263,7 +263,8 @@ export function itemFrom(kind: Kind, texts: Texts, base: KitItem | null = null):
   const movement = item.movement as Record<string, unknown> | undefined;
   if (movement && movement.moves === undefined) movement.moves = 'front';
   thinMagnification(item);
-  const parsed = parseKitItem(item);
+  // A value that was there before a rule forbade it may stay as it is.
+  const parsed = base ? parseEdited(parseKitItem, item, base) : parseKitItem(item);
   if (!parsed.ok) {
     for (const problem of parsed.problems) {
       const path = fieldPathOf(kind, problem);

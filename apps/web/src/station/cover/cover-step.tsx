@@ -18,6 +18,7 @@ import { useAppSelector } from '../../store/store.js';
 import { usePaced } from '../../ui/use-paced.js';
 import { STANDING_TEXT } from '../../ui/standing.js';
 import { Group, Line } from '../results.js';
+import { StationPart } from '../station-part.js';
 import { Why } from '../why.js';
 import { CoverDrawing } from './cover-drawing.js';
 import { WaysOut } from './ways-out.js';
@@ -33,12 +34,16 @@ const CropFields = lazy(async () => ({ default: (await more()).CropFields }));
 export function CoverStep() {
   return (
     <>
-      <CoverDrawing />
+      <StationPart name="The drawing">
+        <CoverDrawing />
+      </StationPart>
       <aside
         aria-label="Coverage"
         className="w-full shrink-0 overflow-y-auto border-l contain-content border-rule bg-paper px-5 py-3 lg:w-[332px]"
       >
-        <Aside />
+        <StationPart name="This part">
+          <Aside />
+        </StationPart>
       </aside>
     </>
   );

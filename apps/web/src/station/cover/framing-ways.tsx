@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import type { FramingWay, KitItemOf, Station, Stored, Units } from '@gangway/station';
-import { useKitQuery } from '../../kit/api.js';
+import { useSoundKit } from '../../kit/sound.js';
 import { selectReport, selectStation } from '../../store/selectors.js';
 import { useAppSelector } from '../../store/store.js';
 import { Group } from '../results.js';
@@ -17,7 +17,7 @@ interface Found {
 
 /** Ways to bring the whole façade into the picture, searched for beside the page. */
 function useFramingWays(station: Station, units: Units): Found | null {
-  const { data: kit } = useKitQuery({ archived: false });
+  const kit = useSoundKit();
   const worker = useRef<Worker | null>(null);
   const asked = useRef(0);
   const [found, setFound] = useState<Found | null>(null);

@@ -7,6 +7,7 @@ import { useSiteEdit } from '../view/site-part.js';
 import { Advice } from './advice.js';
 import { BlurFinder } from './blur-finder.js';
 import { MarkList } from './mark-list.js';
+import { StationPart } from '../station-part.js';
 import { SectionView } from './section-view.js';
 import { firstZoom, type Zoom } from './section-sheet.js';
 
@@ -40,19 +41,33 @@ export function FocusStep() {
         </div>
         <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
           <div className="flex min-h-0 min-w-0 flex-1 flex-col max-lg:min-h-[26rem]">
-            {shown !== 'plan' && <SectionView kind="side" zoom={zoom} />}
+            {shown !== 'plan' && (
+              <StationPart name="The section">
+                <SectionView kind="side" zoom={zoom} />
+              </StationPart>
+            )}
             {shown === 'both' && <div className="border-t border-rule" />}
-            {shown !== 'side' && <SectionView kind="plan" zoom={zoom} />}
+            {shown !== 'side' && (
+              <StationPart name="The plan">
+                <SectionView kind="plan" zoom={zoom} />
+              </StationPart>
+            )}
           </div>
-          <BlurFinder />
+          <StationPart name="The picture">
+            <BlurFinder />
+          </StationPart>
         </div>
       </div>
       <aside
         aria-label="Focus"
         className="w-full shrink-0 overflow-y-auto border-l border-rule bg-paper px-5 py-3 lg:w-[332px]"
       >
-        <Advice />
-        <MarkList />
+        <StationPart name="The advice">
+          <Advice />
+        </StationPart>
+        <StationPart name="The list of marks">
+          <MarkList />
+        </StationPart>
       </aside>
     </>
   );

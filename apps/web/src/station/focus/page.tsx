@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { StationPart } from '../station-part.js';
 
 /** A page of the step that is read rather than drawn on. */
 export function Page({
@@ -28,9 +29,9 @@ export function Page({
             </p>
           )}
         </div>
-        {drawing}
+        {drawing !== undefined && <StationPart name="The drawing">{drawing}</StationPart>}
       </div>
-      {children}
+      <StationPart name="This page">{children}</StationPart>
     </div>
   );
 }

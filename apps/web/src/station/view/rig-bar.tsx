@@ -9,7 +9,8 @@ import {
   type Station,
   type WholeRig,
 } from '@gangway/station';
-import { useKitQuery, useRigsQuery, type StoredItem } from '../../kit/api.js';
+import type { StoredItem } from '../../kit/api.js';
+import { useSoundKit, useSoundRigs } from '../../kit/sound.js';
 import { KitPicker } from '../../rigs/kit-picker.js';
 import { UpdateNotice } from '../../rigs/update-notice.js';
 import { useEditing } from '../../store/editing.js';
@@ -24,7 +25,7 @@ type Asking = 'rig' | 'lens' | 'back';
 export default function RigBar() {
   const station = useStation();
   const [asking, setAsking] = useState<Asking | null>(null);
-  const { data: kit } = useKitQuery({ archived: false });
+  const kit = useSoundKit();
   const { change } = useEditing();
   const notice = useNotice();
   const update = useMemo(
@@ -107,7 +108,7 @@ export default function RigBar() {
 }
 
 function RigChoice({ onPick, onClose }: { onPick: (rig: WholeRig) => void; onClose: () => void }) {
-  const { data } = useRigsQuery({ archived: false });
+  const { data } = useSoundRigs();
   const whole = (data ?? []).flatMap(({ id, document }) =>
     isWhole(document) ? [{ id, rig: document }] : [],
   );

@@ -2,6 +2,7 @@ import { ElevationView } from './elevation-view.js';
 import { PlanView } from './plan-view.js';
 import { SiteFields } from './site-fields.js';
 import { SiteFinder } from './site-finder.js';
+import { StationPart } from '../station-part.js';
 import { useStation } from './fields.js';
 
 /** Where the camera stands and what is in front of it. */
@@ -13,12 +14,18 @@ export function SiteStep() {
     <>
       <div className="flex min-h-0 flex-1 flex-col bg-stage lg:flex-row">
         <div className="flex min-h-0 flex-[5] flex-col">
-          <PlanView />
+          <StationPart name="The plan">
+            <PlanView />
+          </StationPart>
           <div className="border-t border-rule" />
-          <ElevationView />
+          <StationPart name="The elevation">
+            <ElevationView />
+          </StationPart>
         </div>
         <div className="flex min-h-0 flex-[4] flex-col border-rule max-lg:border-t lg:border-l">
-          <SiteFinder />
+          <StationPart name="The finder">
+            <SiteFinder />
+          </StationPart>
           {empty && (
             <p className="px-4 pb-3 text-quiet">
               Nothing stands in front yet. Add a façade, a room or a box at the right: the finder
@@ -31,7 +38,9 @@ export function SiteStep() {
         aria-label="Site"
         className="w-full shrink-0 overflow-y-auto border-l border-rule bg-paper px-5 py-3 lg:w-[332px]"
       >
-        <SiteFields />
+        <StationPart name="This part">
+          <SiteFields />
+        </StationPart>
       </aside>
     </>
   );

@@ -1,0 +1,20 @@
+import { useMemo } from 'react';
+import { parseRig, readKept } from '@gangway/station';
+import { useKitQuery, useRigsQuery, type StoredItem, type StoredRig } from './api.js';
+import { itemText } from './item-text.js';
+
+/** The kit but for what cannot be read, which the page of the kit shows as such. */
+export function useSoundKit(): readonly StoredItem[] | undefined {
+  const { data } = useKitQuery({ archived: false });
+  return useMemo(() => data?.filter(({ document }) => itemText(document) !== null), [data]);
+}
+
+/** The rigs but for what cannot be read. */
+export function useSoundRigs(): { data: readonly StoredRig[] | undefined; error: unknown } {
+  const { data, error } = useRigsQuery({ archived: false });
+  const sound = useMemo(
+    () => data?.filter(({ document }) => readKept(parseRig, document).value !== null),
+    [data],
+  );
+  return { data: sound, error };
+}
