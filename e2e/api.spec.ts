@@ -84,11 +84,9 @@ test('a job is copied with its stations, once however often it is asked', async 
     expect(copy.status()).toBe(201);
     expect(((await copy.json()) as { name: string }).name).toMatch(/\(copy\)$/);
   }
-  const copied = (await (await request.get(`${ADDRESS}/api/jobs/${newId}/stations`)).json()) as {
-    id: string;
-    revision: number;
-    document: unknown;
-  }[];
+  const { items: copied } = (await (
+    await request.get(`${ADDRESS}/api/jobs/${newId}/stations`)
+  ).json()) as { items: { id: string; revision: number; document: unknown }[] };
   const original = (await (await request.get(api)).json()) as { id: string; document: unknown };
   expect(copied).toHaveLength(1);
   expect(copied[0]).toMatchObject({ revision: 1, document: original.document });

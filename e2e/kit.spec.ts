@@ -206,7 +206,7 @@ test('files that are no kit are refused, each with its reason', async ({ page })
   await expect(page.getByText('The file is empty.')).toBeVisible();
   await give(asFile('open.csv', 'name,focal\n"x,1\n'));
   await expect(page.getByText('a quote that is not closed')).toBeVisible();
-  await give(asFile('large.csv', Buffer.alloc(21_000_000, 65)));
+  await give(asFile('large.json', Buffer.alloc(21_000_000, '[')));
   await expect(page.getByText('The file is 21 MB')).toBeVisible();
   await give(asFile('latin.csv', Buffer.from('name,focal_length_mm\nQu\xe9,35\n', 'latin1')));
   await expect(page.getByText('The file is not in UTF-8')).toBeVisible();

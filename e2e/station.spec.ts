@@ -207,6 +207,9 @@ test('an earlier version is taken back as an edit', async ({ page }) => {
   await enter(typed(page, 'Rise'), '3');
   await expect(saved(page)).toBeVisible();
   await saved(page).click();
+  // Versions are listed by their times; one is looked at before it is taken.
+  await page.getByRole('button', { name: 'Look at version 1' }).click();
+  await expect(page.getByRole('dialog')).toContainText('Customs house');
   await page.getByRole('button', { name: 'Take back' }).click();
   await expect(scale(page, 'Rise')).toHaveAttribute('aria-valuetext', '9.0 mm up');
   await page.getByRole('button', { name: 'Undo', exact: true }).click();

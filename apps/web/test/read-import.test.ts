@@ -1,5 +1,6 @@
 import { parseKitItem, type KitItemOf, type Stored } from '@gangway/station';
-import { readImport, type ImportAsk, type ImportPreview } from '../src/kit/read-import.js';
+import { makeDesk, type ImportHead } from '../src/kit/import-desk.js';
+import { readImport, type Question } from '../src/kit/read-import.js';
 
 const lens: Stored<KitItemOf<'lens'>> = {
   id: 'one',
@@ -14,29 +15,28 @@ const lens: Stored<KitItemOf<'lens'>> = {
   },
 };
 
-const ask = (bytes: Uint8Array | string, more: Partial<ImportAsk> = {}): ImportAsk => {
-  const raw = typeof bytes === 'string' ? new TextEncoder().encode(bytes) : bytes;
-  return {
-    ask: 1,
-    bytes: raw.buffer.slice(raw.byteOffset, raw.byteOffset + raw.byteLength) as ArrayBuffer,
-    name: 'kit.csv',
-    encoding: null,
-    table: null,
-    mapping: null,
-    taken: ['lens:quay 35'],
-    lenses: [lens],
-    ...more,
-  };
+const bytesOf = (from: Uint8Array | string): ArrayBuffer => {
+  const raw = typeof from === 'string' ? new TextEncoder().encode(from) : from;
+  return raw.buffer.slice(raw.byteOffset, raw.byteOffset + raw.byteLength) as ArrayBuffer;
 };
 
-function preview(...args: Parameters<typeof ask>): ImportPreview {
-  const read = readImport(ask(...args));
+const question = (more: Partial<Question> = {}): Question => ({
+  encoding: null,
+  table: null,
+  mapping: null,
+  taken: ['lens:quay 35'],
+  lenses: [lens],
+  ...more,
+});
+
+function preview(from: Uint8Array | string, more: Partial<Question> = {}) {
+  const read = readImport(bytesOf(from), question(more));
   if (read.kind === 'refused') throw new Error(read.message);
-  return read;
+  return { ...read, rows: read.rows.map((row, i) => ({ ...row, item: read.itemOf(i) })) };
 }
 
-const refusedWith = (...args: Parameters<typeof ask>): string => {
-  const read = readImport(ask(...args));
+const refusedWith = (from: Uint8Array | string): string => {
+  const read = readImport(bytesOf(from), question());
   return read.kind === 'refused' ? read.message : 'taken';
 };
 
@@ -63,7 +63,7 @@ describe('a table of lenses', () => {
   it('asks for columns it cannot guess, and takes a mapping given by hand', () => {
     const text = 'what,mm,wide,small,round\nMarsh,135,4,32,f/4: 170\n';
     expect(preview(text).rows).toEqual([]);
-    const mapping = ['name', 'focal_length_mm', 'f_min', 'f_max', 'circle'];
+    const mapping = { 0: 'name', 1: 'focal_length_mm', 2: 'f_min', 3: 'f_max', 4: 'circle' };
     expect(preview(text, { table: 'lens', mapping }).rows[0]).toMatchObject({ state: 'good' });
   });
 
@@ -100,8 +100,11 @@ describe('files that are something else', () => {
   });
 
   it('too large, too long', () => {
-    expect(refusedWith(new Uint8Array(21_000_000).fill(65))).toContain('21 MB');
-    expect(refusedWith(HEAD + 'x,1,1,1,1\n'.repeat(50_001))).toContain('Split it');
+    expect(refusedWith(`[${' '.repeat(21_000_000)}]`)).toContain(
+      'is 21 MB; a kit is at most 20 MB',
+    );
+    expect(refusedWith(new Uint8Array(201_000_000))).toContain('201 MB; a table is at most 200 MB');
+    expect(refusedWith(HEAD + 'x\n'.repeat(1_000_001))).toContain('1,000,001 lines');
   });
 
   it('not in UTF-8: read as Western European, and said so', () => {
@@ -114,10 +117,16 @@ describe('files that are something else', () => {
     expect(read.rows[0]).toMatchObject({ name: 'Qué 35', state: 'good' });
   });
 
-  it('UTF-16 with its mark is read as such', () => {
-    const text = `\uFEFF${HEAD}Qué 35,35,4,22,f/4: 60\n`;
-    const bytes = new Uint8Array(Buffer.from(text, 'utf16le'));
-    expect(preview(bytes)).toMatchObject({ encoding: 'utf-16le', doubt: null });
+  it.each([
+    ['utf-16le', true],
+    ['utf-16be', true],
+    ['utf-16le', false],
+    ['utf-16be', false],
+  ] as const)('%s is read as such, with its mark: %s', (encoding, mark) => {
+    const text = `${mark ? '\uFEFF' : ''}${HEAD}Qué 35,35,4,22,f/4: 60\n`;
+    const buffer = Buffer.from(text, 'utf16le');
+    const bytes = new Uint8Array(encoding === 'utf-16le' ? buffer : buffer.swap16());
+    expect(preview(bytes)).toMatchObject({ encoding, doubt: null });
     expect(preview(bytes).rows[0]!.name).toBe('Qué 35');
   });
 });
@@ -153,5 +162,72 @@ describe('circles and kit files', () => {
     expect(form).toBe('kit');
     expect(rows.map(({ state }) => state)).toEqual(['same_name', 'good', 'bad']);
     expect(rows[1]!.item && parseKitItem(rows[1]!.item).ok).toBe(true);
+  });
+});
+
+describe('what was read lies where the page asks for it', () => {
+  const desk = makeDesk();
+  const read = (text: string, more: Partial<Question> = {}): ImportHead => {
+    const head = desk.read(bytesOf(text), question(more));
+    if (head.kind === 'refused') throw new Error(head.message);
+    return head;
+  };
+
+  it('bad lines first, by any part of the list', () => {
+    const line = (i: number): string =>
+      i % 3 === 0 ? `Bad ${i},-5,4,22,f/4: 60` : `Lens ${i},50,4,22,f/4: 60`;
+    const head = read(HEAD + Array.from({ length: 30 }, (_, i) => line(i)).join('\n'));
+    expect(head).toMatchObject({ rows: 30, bad: 10, same: 0, columnCount: 5 });
+    expect(desk.lines(0, 2).map(({ name }) => name)).toEqual(['Bad 0', 'Bad 3']);
+    expect(desk.lines(10, 12)).toMatchObject([
+      { name: 'Lens 1', what: 'lens' },
+      { name: 'Lens 2', what: 'lens' },
+    ]);
+    expect(desk.lines(29, 40)).toHaveLength(1);
+  });
+
+  it('parts hold every line to be taken once, and no other', () => {
+    const names = ['A', 'B', 'QUAY 35', 'C', 'D', 'E'];
+    read(HEAD + names.map((name) => `${name},50,4,22,f/4: 60`).join('\n'));
+    for (const [withSame, wanted] of [
+      [false, ['A', 'B', 'C', 'D', 'E']],
+      [true, names],
+    ] as const) {
+      const found: string[] = [];
+      for (let next: number | null = 0; next !== null;) {
+        const part = desk.part(next, 2, withSame);
+        expect(part.items.length).toBeLessThanOrEqual(2);
+        found.push(...part.items.map(({ name }) => name));
+        next = part.next;
+      }
+      expect(found).toEqual(wanted);
+    }
+  });
+
+  it('of a hundred thousand columns those in use are shown, and some; the others are found', () => {
+    const headings = Array.from({ length: 100_000 }, (_, i) => `Measure ${i}`);
+    for (const [at, name] of ['Name', 'Focal length', 'f_min', 'f_max'].entries()) {
+      headings[at * 20_000 + 7] = name;
+    }
+    const cells = headings.map((_, i) => ['Wide 20', '20', '2.8', '22'][(i - 7) / 20_000] ?? '');
+    cells[99_999] = 'f/4: 60';
+    const text = `${headings.join(',')}\n${cells.join(',')}\n`;
+    const head = read(text);
+    expect(head.columnCount).toBe(100_000);
+    expect(head.columns.length).toBeLessThan(40);
+    expect(head.columns.filter(({ path }) => path !== null)).toHaveLength(4);
+    expect(head.rows).toBe(0);
+    const [last] = desk.columns('measure 99999');
+    expect(last).toMatchObject({ index: 99_999, path: null });
+    const mapped = read(text, { table: 'lens', mapping: { ...head.mapping, 99_999: 'circle' } });
+    expect(mapped).toMatchObject({ rows: 1, bad: 0 });
+    expect(desk.part(0, 9, false).items).toMatchObject([{ name: 'Wide 20' }]);
+  });
+
+  it('tells how far it has come', () => {
+    const told: number[] = [];
+    const text = HEAD + 'x,50,4,22,f/4: 60\n'.repeat(5000);
+    desk.read(bytesOf(text), question(), (done, of) => told.push(done / of));
+    expect(told).toEqual([0, 0.4, 0.8]);
   });
 });

@@ -1,10 +1,11 @@
-import { useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
+import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { KitItemOf, Stored } from '@gangway/station';
 import { onKitDropped } from '../files/dropped-kit.js';
 import { isAway, sentence } from '../store/api.js';
 import { useAppDispatch } from '../store/store.js';
 import { Button } from '../ui/button.js';
+import { newId } from '../ui/new-id.js';
 import { PageTop } from '../ui/page-top.js';
 import { Sections } from '../ui/sections.js';
 import {
@@ -13,19 +14,20 @@ import {
   useLazyKitQuery,
   useTakeBackImportMutation,
 } from './api.js';
+import type { ImportHead } from './import-desk.js';
 import { Preview, type Wanted } from './import-preview.js';
-import type { ImportAsk, ImportPreview, ImportRead, ImportRow } from './read-import.js';
+import type { Question } from './read-import.js';
+import { itemText } from './item-text.js';
 import { useImportReader } from './use-import-reader.js';
-import { newId } from '../ui/new-id.js';
 
 /** Items sent at once: a part is taken whole or not at all. */
 const PART = 1000;
 
 type Standing =
   | { kind: 'none' }
-  | { kind: 'reading' }
+  | { kind: 'reading'; done: number; of: number }
   | { kind: 'refused'; message: string }
-  | { kind: 'preview'; preview: ImportPreview }
+  | { kind: 'preview'; head: ImportHead }
   | { kind: 'sending'; sent: number; of: number }
   | { kind: 'done'; importId: string; added: number; changed: number; failed: string | null }
   | { kind: 'undone'; message: string };
@@ -35,15 +37,17 @@ export function ImportPage() {
   const [wanted, setWanted] = useState<Wanted | null>(null);
   const [standing, setStanding] = useState<Standing>({ kind: 'none' });
   const [withSame, setWithSame] = useState(false);
-  const read = useImportReader();
+  const reader = useImportReader();
   const [send] = useImportPartMutation();
   const [takeBack] = useTakeBackImportMutation();
   const dispatch = useAppDispatch();
   const input = useRef<HTMLInputElement>(null);
 
   const look = async (next: Wanted): Promise<void> => {
+    // What is being read is read no further.
+    reader.stop();
     setWanted(next);
-    setStanding({ kind: 'reading' });
+    setStanding({ kind: 'reading', done: 0, of: 0 });
     // The list may still be on its way; read without it, nothing would count as there already.
     const asked = await loadKit({ archived: false }, true);
     if (asked.error) {
@@ -53,17 +57,21 @@ export function ImportPage() {
       });
       return;
     }
-    const kit = asked.data ?? [];
-    const question = async (lenses: ImportAsk['lenses']): Promise<ImportRead> =>
-      read({
-        bytes: await next.file.arrayBuffer(),
-        name: next.file.name,
-        encoding: next.encoding,
-        table: next.table,
-        mapping: next.mapping,
-        taken: kit.map(({ document }) => `${document.kind}:${document.name.trim().toLowerCase()}`),
-        lenses,
-      });
+    const kit = (asked.data ?? []).filter(({ document }) => itemText(document) !== null);
+    const question = (lenses: Question['lenses']) =>
+      reader.read(
+        next.file,
+        {
+          encoding: next.encoding,
+          table: next.table,
+          mapping: next.mapping,
+          taken: kit.map(
+            ({ document }) => `${document.kind}:${document.name.trim().toLowerCase()}`,
+          ),
+          lenses,
+        },
+        (done, of) => setStanding({ kind: 'reading', done, of }),
+      );
     let answer = await question([]);
     if (answer.kind === 'preview' && answer.table === 'circle') {
       // Only a table of circles asks for the lenses themselves, which are many.
@@ -76,7 +84,7 @@ export function ImportPage() {
     setStanding(
       answer.kind === 'refused'
         ? { kind: 'refused', message: answer.message }
-        : { kind: 'preview', preview: answer },
+        : { kind: 'preview', head: answer },
     );
   };
 
@@ -85,40 +93,40 @@ export function ImportPage() {
   });
   useEffect(() => onKitDropped((file) => begin(file)), []);
 
-  const rows = standing.kind === 'preview' ? standing.preview.rows : NO_ROWS;
-  const chosen = useMemo(
-    () => rows.filter(({ state }) => state === 'good' || (withSame && state === 'same_name')),
-    [rows, withSame],
-  );
+  const stop = (): void => {
+    reader.stop();
+    setWanted(null);
+    setStanding({ kind: 'none' });
+  };
 
-  const take = async (): Promise<void> => {
+  /** Sends a part; a lost answer is asked for again: the same ids change nothing the second time. */
+  const sent = async (body: Parameters<typeof send>[0]) => {
+    let made = await send(body);
+    for (let tries = 0; made.error && isAway(made.error) && tries < 5; tries++) {
+      await new Promise((resolve) => setTimeout(resolve, 1500));
+      made = await send(body);
+    }
+    return made;
+  };
+
+  const take = async (count: number): Promise<void> => {
     const importId = newId();
-    const parts = chosen.map((row) => ({ id: row.changes?.id ?? newId(), row }));
     let [added, changed] = [0, 0];
     let failed: string | null = null;
-    setStanding({ kind: 'sending', sent: 0, of: parts.length });
-    for (let at = 0; at < parts.length && failed === null; at += PART) {
-      const part = parts.slice(at, at + PART);
-      const body = {
+    setStanding({ kind: 'sending', sent: 0, of: count });
+    for (let next: number | null = 0; next !== null && failed === null;) {
+      const part = await reader.part(next, PART, withSame);
+      next = part.next;
+      const made = await sent({
         id: importId,
-        items: part
-          .filter(({ row }) => !row.changes)
-          .map(({ id, row }) => ({ id, document: row.item! })),
-        changes: part
-          .filter(({ row }) => row.changes)
-          .map(({ id, row }) => ({ id, baseRevision: row.changes!.revision, document: row.item! })),
-      };
-      // A lost answer is asked for again: the same ids change nothing the second time.
-      let made = await send(body);
-      for (let tries = 0; made.error && isAway(made.error) && tries < 5; tries++) {
-        await new Promise((resolve) => setTimeout(resolve, 1500));
-        made = await send(body);
-      }
+        items: part.items.map((document) => ({ id: newId(), document })),
+        changes: [...part.changes],
+      });
       if (made.error) failed = sentence(made.error);
       else {
         added += made.data!.added;
         changed += made.data!.changed;
-        setStanding({ kind: 'sending', sent: at + part.length, of: parts.length });
+        setStanding({ kind: 'sending', sent: added + changed, of: count });
       }
     }
     dispatch(kitApi.util.invalidateTags(['Kit']));
@@ -176,7 +184,19 @@ export function ImportPage() {
           </p>
         </div>
         <div role="status" className="mb-2">
-          {standing.kind === 'reading' && <p className="text-quiet">Reading …</p>}
+          {standing.kind === 'reading' && (
+            <p className="flex flex-wrap items-center gap-4 text-quiet">
+              {standing.of > 0 ? (
+                <span>
+                  <span className="figure text-ink">{standing.done.toLocaleString('en')}</span> of{' '}
+                  {standing.of.toLocaleString('en')} lines read …
+                </span>
+              ) : (
+                'Reading …'
+              )}
+              <Button onClick={stop}>Stop</Button>
+            </p>
+          )}
           {standing.kind === 'refused' && (
             <p className="border-l-4 border-outside px-3 py-1">{standing.message}</p>
           )}
@@ -205,18 +225,17 @@ export function ImportPage() {
         </div>
         {standing.kind === 'preview' && wanted && (
           <Preview
-            preview={standing.preview}
+            key={wanted.file.name}
+            head={standing.head}
+            reader={reader}
             wanted={wanted}
-            chosen={chosen}
             withSame={withSame}
             onWithSame={setWithSame}
             onLook={(next) => void look(next)}
-            onTake={() => void take()}
+            onTake={(count) => void take(count)}
           />
         )}
       </main>
     </div>
   );
 }
-
-const NO_ROWS: readonly ImportRow[] = [];

@@ -17,19 +17,16 @@ import {
   type Stored,
   type Table,
 } from '@gangway/station';
+import { decoded, type Encoding } from './decode.js';
 
 /** Reading a file of kit for its preview: pure, so that it runs in a worker and in a test. */
 
-export type Encoding = 'utf-8' | 'utf-16le' | 'windows-1252';
-
-export interface ImportAsk {
-  readonly ask: number;
-  readonly bytes: ArrayBuffer;
-  readonly name: string;
+export interface Question {
   /** Null: found out. */
   readonly encoding: Encoding | null;
   readonly table: Table | null;
-  readonly mapping: Mapping | null;
+  /** Which field a column fills, by the column's number; null: guessed. */
+  readonly mapping: Readonly<Record<number, string>> | null;
   /** Names the kit has already, by kind, in small letters; lenses whole, for circle tables. */
   readonly taken: readonly string[];
   readonly lenses: readonly Stored<KitItemOf<'lens'>>[];
@@ -40,8 +37,6 @@ export interface ImportRow {
   readonly name: string;
   readonly state: 'good' | 'same_name' | 'bad';
   readonly message: string | null;
-  /** What would be added, or the item as it would be after. */
-  readonly item: KitItem | null;
   /** The item a change is for. */
   readonly changes: { readonly id: string; readonly revision: number } | null;
 }
@@ -56,40 +51,33 @@ export interface ImportPreview {
   readonly headings: readonly string[];
   readonly mapping: Mapping;
   readonly rows: readonly ImportRow[];
+  /**
+   * What a line would add, or the item as it would be after; null for a bad one. Made anew each
+   * time: a million lines are kept as they were read, not as items.
+   */
+  readonly itemOf: (index: number) => KitItem | null;
 }
 
-export type ImportRead = ImportPreview | { readonly kind: 'refused'; readonly message: string };
+export interface Refused {
+  readonly kind: 'refused';
+  readonly message: string;
+}
 
-/** What the worker says: the lines in parts, then the rest. */
-export type ImportMessage =
-  | { readonly ask: number; readonly kind: 'rows'; readonly rows: readonly ImportRow[] }
-  | { readonly ask: number; readonly kind: 'end'; readonly read: ImportRead };
+export type ImportRead = ImportPreview | Refused;
+
+/** Told now and then how far it has come. */
+export type Progress = (done: number, of: number) => void;
 
 /** Most lines a table may have; past it, split it. */
-export const MOST_LINES = 50_000;
+export const MOST_LINES = 1_000_000;
+/** Largest table read, in bytes. */
+export const LARGEST_TABLE_BYTES = 200_000_000;
+const TOLD_EVERY = 2000;
 
-const refused = (message: string): ImportRead => ({ kind: 'refused', message });
+const refused = (message: string): Refused => ({ kind: 'refused', message });
 
-function decoded(
-  bytes: ArrayBuffer,
-  wanted: Encoding | null,
-): { text: string; encoding: Encoding; doubt: string | null } {
-  const head = new Uint8Array(bytes.slice(0, 2));
-  const guessed: Encoding = head[0] === 0xff && head[1] === 0xfe ? 'utf-16le' : 'utf-8';
-  const encoding = wanted ?? guessed;
-  try {
-    const text = new TextDecoder(encoding, { fatal: true }).decode(bytes);
-    return { text, encoding, doubt: null };
-  } catch {
-    // Spreadsheets of old write one byte a letter; it reads without fault, rightly or not.
-    return {
-      text: new TextDecoder('windows-1252').decode(bytes),
-      encoding: 'windows-1252',
-      doubt:
-        'The file is not in UTF-8. It is read as Western European; look whether names with accents are right, or save it as UTF-8.',
-    };
-  }
-}
+const tooLarge = (bytes: number, what: string, most: number): Refused =>
+  refused(`The file is ${(bytes / 1e6).toFixed(0)} MB; ${what} is at most ${most / 1e6} MB.`);
 
 const nameKey = (item: KitItem): string => `${item.kind}:${item.name.trim().toLowerCase()}`;
 
@@ -103,13 +91,12 @@ function judged(line: number, item: KitItem, seen: Set<string>): ImportRow {
     name: item.name,
     state: same ? 'same_name' : 'good',
     message: same ? 'The kit, or an earlier line, has one of this name and kind.' : null,
-    item,
     changes: null,
   };
 }
 
 function bad(line: number, name: string, message: string): ImportRow {
-  return { line, name, state: 'bad', message, item: null, changes: null };
+  return { line, name, state: 'bad', message, changes: null };
 }
 
 /** A problem in the words of the table: the column, then what is wrong. */
@@ -121,29 +108,35 @@ function sentenceOf(pointer: string, message: string, fields: readonly FieldDef[
   return place === '' ? `The line ${plain}.` : `${place}: ${plain}.`;
 }
 
-function circleRows(
-  rows: readonly { line: number; cells: string[] }[],
-  mapping: Mapping,
-  lenses: ImportAsk['lenses'],
-): ImportRow[] {
+interface Lined {
+  readonly line: number;
+  readonly cells: string[];
+}
+
+interface Judged {
+  readonly rows: readonly ImportRow[];
+  readonly itemOf: (index: number) => KitItem | null;
+}
+
+function circleRows(rows: readonly Lined[], mapping: Mapping, lenses: Question['lenses']): Judged {
   const byName = new Map(
     lenses.map((stored) => [stored.document.name.trim().toLowerCase(), stored]),
   );
   const fields = columnsOf('circle');
   const lines = new Map<string, { line: number; lines: CircleLine[] }>();
-  const out: ImportRow[] = [];
+  const out: { row: ImportRow; item: KitItem | null }[] = [];
+  const put = (row: ImportRow, item: KitItem | null = null): void => void out.push({ row, item });
   for (const row of rows) {
     const read = circleFromRow(row, mapping);
     if (!read.ok) {
       const { pointer, message } = read.problems[0]!;
-      out.push(bad(row.line, row.cells[0] ?? '', sentenceOf(pointer, message, fields)));
+      put(bad(row.line, row.cells[0] ?? '', sentenceOf(pointer, message, fields)));
       continue;
     }
     const key = read.value.lens.trim().toLowerCase();
     if (!byName.has(key)) {
-      out.push(
-        bad(row.line, read.value.lens, 'The kit has no lens of this name; import the lens first.'),
-      );
+      const why = 'The kit has no lens of this name; import the lens first.';
+      put(bad(row.line, read.value.lens, why));
       continue;
     }
     const group = lines.get(key) ?? { line: row.line, lines: [] };
@@ -151,57 +144,89 @@ function circleRows(
     lines.set(key, group);
   }
   for (const [key, group] of lines) {
-    const stored = byName.get(key)!;
-    const made = withCircles(stored.document, group.lines);
-    out.push(
-      made.ok
-        ? {
-            line: group.line,
-            name: stored.document.name,
-            state: 'good',
-            message: `${group.lines.length} ${group.lines.length === 1 ? 'stop' : 'stops'} for this lens.`,
-            item: made.value,
-            changes: { id: stored.id, revision: stored.revision },
-          }
-        : bad(
-            group.line,
-            stored.document.name,
-            sentenceOf(made.problems[0]!.pointer, made.problems[0]!.message, fields),
-          ),
+    const { id, revision, document } = byName.get(key)!;
+    const made = withCircles(document, group.lines);
+    if (!made.ok) {
+      const { pointer, message } = made.problems[0]!;
+      put(bad(group.line, document.name, sentenceOf(pointer, message, fields)));
+      continue;
+    }
+    const count = group.lines.length;
+    const message = `${count} ${count === 1 ? 'stop' : 'stops'} for this lens.`;
+    put(
+      { line: group.line, name: document.name, state: 'good', message, changes: { id, revision } },
+      made.value,
     );
   }
-  return out.sort((a, b) => a.line - b.line);
+  out.sort((a, b) => a.row.line - b.row.line);
+  return { rows: out.map(({ row }) => row), itemOf: (index) => out[index]?.item ?? null };
 }
 
-function readTable(
-  text: string,
-  ask: ImportAsk,
-  encoding: Encoding,
-  doubt: string | null,
-): ImportRead {
+function itemRows(
+  table: 'lens' | 'back',
+  lines: readonly Lined[],
+  mapping: Mapping,
+  taken: readonly string[],
+  progress: Progress,
+): Judged {
+  const seen = new Set(taken);
+  const nameAt = mapping.indexOf('name');
+  const fields = columnsOf(table);
+  const rows = lines.map((row, index) => {
+    if (index % TOLD_EVERY === 0) progress(index, lines.length);
+    const read = itemFromRow(table, row, mapping);
+    if (read.ok) return judged(row.line, read.value, seen);
+    const { pointer, message } = read.problems[0]!;
+    return bad(row.line, row.cells[nameAt] ?? '', sentenceOf(pointer, message, fields));
+  });
+  const itemOf = (index: number): KitItem | null => {
+    const read = lines[index] ? itemFromRow(table, lines[index], mapping) : null;
+    return read?.ok ? read.value : null;
+  };
+  return { rows, itemOf };
+}
+
+/** A table's cells, or why they cannot be told apart. */
+function cellsOf(text: string): string[][] | Refused {
   const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, '').replace(/\r\n?/g, '\n'), {
     // Ends of lines may be mixed where tables were joined by hand.
     newline: '\n',
     skipEmptyLines: 'greedy',
   });
   const unclosed = parsed.errors.find(({ type }) => type === 'Quotes');
-  if (unclosed) {
-    return refused(
-      `Line ${(unclosed.row ?? 0) + 1} has a quote that is not closed; everything after it would be one cell. Close it and try again.`,
-    );
-  }
-  const [headings, ...lines] = parsed.data;
+  return unclosed
+    ? refused(
+        `Line ${(unclosed.row ?? 0) + 1} has a quote that is not closed; everything after it would be one cell. Close it and try again.`,
+      )
+    : parsed.data;
+}
+
+const dense = (headings: readonly string[], given: Readonly<Record<number, string>>): Mapping =>
+  headings.map((_heading, index) => given[index] ?? null);
+
+function readTable(
+  text: string,
+  question: Question,
+  encoding: Encoding,
+  doubt: string | null,
+  progress: Progress,
+): ImportRead {
+  const cells = cellsOf(text);
+  if (!Array.isArray(cells)) return cells;
+  const [headings, ...lines] = cells;
   if (!headings || headings.every((cell) => cell.trim() === '')) {
     return refused('The file is empty. A table begins with a line of headings.');
   }
   if (lines.length === 0) return refused('The table has headings and no lines under them.');
   if (lines.length > MOST_LINES) {
     return refused(
-      `The table has ${lines.length} lines; ${MOST_LINES} at a time is the most. Split it.`,
+      `The table has ${lines.length.toLocaleString('en')} lines; ${MOST_LINES.toLocaleString('en')} at a time is the most. Split it.`,
     );
   }
-  const table = ask.table ?? guessTable(headings);
-  const mapping = ask.mapping ?? guessMapping(headings, table);
+  const table = question.table ?? guessTable(headings);
+  const mapping = question.mapping
+    ? dense(headings, question.mapping)
+    : guessMapping(headings, table);
   const base = {
     kind: 'preview',
     form: 'table',
@@ -211,39 +236,26 @@ function readTable(
     headings,
     mapping,
   } as const;
-  if (unmapped(table, mapping).length > 0) return { ...base, rows: [] };
-  const numbered = lines.map((cells, index) => ({ line: index + 2, cells }));
-  if (table === 'circle') return { ...base, rows: circleRows(numbered, mapping, ask.lenses) };
-  const seen = new Set(ask.taken);
-  const nameAt = mapping.indexOf('name');
-  const fields = columnsOf(table);
-  const rows = numbered.map((row) => {
-    const read = itemFromRow(table, row, mapping);
-    if (read.ok) return judged(row.line, read.value, seen);
-    const { pointer, message } = read.problems[0]!;
-    return bad(row.line, row.cells[nameAt] ?? '', sentenceOf(pointer, message, fields));
-  });
-  return { ...base, rows };
+  if (unmapped(table, mapping).length > 0) return { ...base, rows: [], itemOf: () => null };
+  const numbered = lines.map((each, index) => ({ line: index + 2, cells: each }));
+  return table === 'circle'
+    ? { ...base, ...circleRows(numbered, mapping, question.lenses) }
+    : { ...base, ...itemRows(table, numbered, mapping, question.taken, progress) };
 }
 
-export function readImport(ask: ImportAsk): ImportRead {
-  if (ask.bytes.byteLength > LARGEST_KIT_BYTES) {
-    return refused(
-      `The file is ${(ask.bytes.byteLength / 1e6).toFixed(0)} MB; a kit is at most ${LARGEST_KIT_BYTES / 1e6} MB.`,
-    );
-  }
-  if (ask.bytes.byteLength === 0) return refused('The file is empty.');
-  const { text, encoding, doubt } = decoded(ask.bytes, ask.encoding);
-  if (text.includes('\u0000')) {
-    return refused('The file is no text: it holds zero bytes. Save the sheet as CSV in UTF-8.');
-  }
-  if (!/^\s*[{[]/.test(text.replace(/^\uFEFF/, ''))) return readTable(text, ask, encoding, doubt);
+function readKit(
+  text: string,
+  question: Question,
+  encoding: Encoding,
+  doubt: string | null,
+): ImportRead {
   const read = readKitText(text);
   if (!read.ok) {
     const { pointer, message } = read.problems[0]!;
     return refused(`The file ${pointer ? `${pointer} ` : ''}${message}.`);
   }
-  const seen = new Set(ask.taken);
+  const seen = new Set(question.taken);
+  const items = read.value;
   return {
     kind: 'preview',
     form: 'kit',
@@ -252,10 +264,33 @@ export function readImport(ask: ImportAsk): ImportRead {
     table: null,
     headings: [],
     mapping: [],
-    rows: read.value.map((each, index) =>
-      each.ok
-        ? judged(index + 1, each.value, seen)
-        : bad(index + 1, '', sentenceOf(each.problems[0]!.pointer, each.problems[0]!.message, [])),
-    ),
+    rows: items.map((each, index) => {
+      if (each.ok) return judged(index + 1, each.value, seen);
+      const { pointer, message } = each.problems[0]!;
+      return bad(index + 1, '', sentenceOf(pointer, message, []));
+    }),
+    itemOf: (index) => {
+      const item = items[index];
+      return item?.ok ? item.value : null;
+    },
   };
+}
+
+export function readImport(
+  bytes: ArrayBuffer,
+  question: Question,
+  progress: Progress = () => {},
+): ImportRead {
+  const { byteLength } = bytes;
+  if (byteLength > LARGEST_TABLE_BYTES) return tooLarge(byteLength, 'a table', LARGEST_TABLE_BYTES);
+  if (byteLength === 0) return refused('The file is empty.');
+  const { text, encoding, doubt } = decoded(bytes, question.encoding);
+  if (text.includes('\u0000')) {
+    return refused('The file is no text: it holds zero bytes. Save the sheet as CSV in UTF-8.');
+  }
+  // The beginning is enough to tell them apart, however long the file.
+  const isTable = !/^\s*[{[]/.test(text.slice(0, 200).replace(/^\uFEFF/, ''));
+  if (isTable) return readTable(text, question, encoding, doubt, progress);
+  if (byteLength > LARGEST_KIT_BYTES) return tooLarge(byteLength, 'a kit', LARGEST_KIT_BYTES);
+  return readKit(text, question, encoding, doubt);
 }

@@ -29,6 +29,8 @@ export const columnsOf = (table: Table): readonly FieldDef[] =>
 /** For each column of the file the field it fills, or null when it is left out. */
 export type Mapping = readonly (string | null)[];
 
+const LONGEST_HEADING = 200;
+
 const plain = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]+/g, '');
 
 /** Other words people head their columns with. */
@@ -58,13 +60,18 @@ const ALSO: Readonly<Record<string, string>> = {
 
 /** What the headings most likely mean; each field is taken once. */
 export function guessMapping(headings: readonly string[], table: Table): (string | null)[] {
-  const columns = columnsOf(table);
+  const columns = columnsOf(table).map(({ path, label }) => ({
+    path,
+    keys: new Set([plain(path), plain(label)]),
+  }));
   const taken = new Set<string>();
   return headings.map((heading) => {
-    const key = plain(heading);
+    // A heading that long is none of ours.
+    const key = heading.length > LONGEST_HEADING ? '' : plain(heading);
+    if (key === '') return null;
+    const also = Object.hasOwn(ALSO, key) ? ALSO[key] : undefined;
     const found = columns.find(
-      ({ path, label }) =>
-        !taken.has(path) && (plain(path) === key || plain(label) === key || ALSO[key] === path),
+      ({ path, keys }) => !taken.has(path) && (keys.has(key) || also === path),
     );
     if (!found) return null;
     taken.add(found.path);
@@ -98,11 +105,24 @@ export const unmapped = (table: Table, mapping: Mapping): FieldDef[] =>
 /** Names and values of one line, by field. */
 function textsIn({ cells }: Row, mapping: Mapping): Record<string, string> {
   const texts: Record<string, string> = {};
-  for (const [index, path] of mapping.entries()) {
+  for (const [index, path] of filledBy(mapping)) {
     const cell = unguarded(cells[index] ?? '');
-    if (path !== null && cell.trim() !== '') texts[path] = cell;
+    if (cell.trim() !== '') texts[path] = cell;
   }
   return texts;
+}
+
+const filled = new WeakMap<Mapping, [number, string][]>();
+
+/** The columns that fill a field: few, however many the table has. Worked out once for all lines. */
+function filledBy(mapping: Mapping): [number, string][] {
+  const known = filled.get(mapping);
+  if (known) return known;
+  const found = mapping.flatMap((path, index): [number, string][] =>
+    path === null ? [] : [[index, path]],
+  );
+  filled.set(mapping, found);
+  return found;
 }
 
 /** One line of a table of lenses or backs as an item. */
