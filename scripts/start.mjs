@@ -45,9 +45,8 @@ async function main() {
 
   const { ensurePackages } = await import('./lib/install.mjs');
   ensurePackages(say);
-  const { buildServer, buildWeb } = await import('./lib/build.mjs');
-  say('Building …');
-  await Promise.all([buildServer(), buildWeb()]);
+  const { ensureBuilt } = await import('./lib/build.mjs');
+  await ensureBuilt(say);
 
   const { freePort, localPostgres } = await import('./lib/postgres.mjs');
   const host = process.env.HOST || '127.0.0.1';

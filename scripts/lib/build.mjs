@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import {
   existsSync,
   mkdirSync,
@@ -60,6 +61,45 @@ export async function buildCli() {
     await run(['schema', ...args], { stdin: [], out: (text) => (schema += text), err: () => {} });
     writeFileSync(at(`packages/station/${name}.schema.json`), schema);
   }
+}
+
+/** Everything the app is made of: what is served, what serves it, and what both are built with. */
+const SOURCES = [
+  'apps/web',
+  'apps/server',
+  'packages',
+  'scripts/lib/build.mjs',
+  'package-lock.json',
+];
+const LEFT_OUT = new Set(['dist', 'node_modules', 'test']);
+
+function* filesIn(path) {
+  if (!statSync(path).isDirectory()) yield path;
+  else {
+    for (const name of readdirSync(path).sort()) {
+      if (!LEFT_OUT.has(name)) yield* filesIn(join(path, name));
+    }
+  }
+}
+
+function sourceHash() {
+  const hash = createHash('sha256');
+  for (const source of SOURCES) {
+    for (const file of filesIn(at(source))) hash.update(`${file}\0`).update(readFileSync(file));
+  }
+  return hash.digest('hex');
+}
+
+const BUILT = at('.data/built');
+
+/** Builds page and server, unless what is there was made of these very sources. */
+export async function ensureBuilt(say) {
+  const now = sourceHash();
+  const there = [BUILT, at('apps/server/dist/main.js'), at('apps/web/dist/index.html')];
+  if (there.every(existsSync) && readFileSync(BUILT, 'utf8') === now) return;
+  say('Building …');
+  await Promise.all([buildServer(), buildWeb()]);
+  replaceFile(BUILT, now);
 }
 
 export async function buildServer() {

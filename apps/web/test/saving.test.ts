@@ -1,5 +1,5 @@
 import { configureStore } from '@reduxjs/toolkit';
-import { newStation, type Station } from '@gangway/station';
+import { keptStation, newStation, type Station } from '@gangway/station';
 import type { StoredStation } from '../src/store/api.js';
 import { stationDrafts } from '../src/store/drafts.js';
 import type { Shelf } from '../src/store/storage.js';
@@ -70,6 +70,7 @@ function around(shelf = new Map<string, string>(), stored = makeStored()) {
     shelf: shelfLike,
     tab: 'tab',
     fetch: fetchLike as typeof fetch,
+    keptStation: async (document) => keptStation(document),
     wait: () => new Promise((resolve) => setTimeout(resolve)),
     now: () => 1,
   });

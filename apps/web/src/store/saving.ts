@@ -1,5 +1,5 @@
 import equal from 'fast-deep-equal';
-import { cutText, keptStation, type Station } from '@gangway/station';
+import { cutText, type KeptStation, type Station } from '@gangway/station';
 import type { ProblemDetails, StoredStation } from './api.js';
 import { stationDrafts } from './drafts.js';
 import type { Shelf } from './storage.js';
@@ -26,6 +26,8 @@ export interface Surroundings {
   readonly shelf: Shelf;
   readonly tab: string;
   readonly fetch: typeof fetch;
+  /** What can be done with a stored station. */
+  readonly keptStation: (document: unknown) => Promise<KeptStation>;
   readonly wait: (ms: number) => Promise<void>;
   readonly now: () => number;
 }
@@ -176,7 +178,10 @@ export function makeSaver(around: Surroundings) {
       const state = around.getState();
       if (state.kind !== 'loading' || state.id !== id) return;
       if (answer?.status === 200) {
-        settle(answer.body as StoredStation);
+        const stored = answer.body as StoredStation;
+        const kept = await around.keptStation(stored.document);
+        const now = around.getState();
+        if (now.kind === 'loading' && now.id === id) settle(stored, kept);
         return;
       }
       if (answer && answer.status < 500) {
@@ -188,8 +193,7 @@ export function makeSaver(around: Surroundings) {
     }
   }
 
-  function settle(stored: StoredStation): void {
-    const kept = keptStation(stored.document);
+  function settle(stored: StoredStation, kept: KeptStation): void {
     if (kept.kind === 'broken') {
       dispatch(unreadable({ stored, faults: kept.faults }));
       return;

@@ -33,6 +33,7 @@ export const saver = makeSaver({
   shelf: local,
   tab,
   fetch: (...args) => fetch(...args),
+  keptStation: async (document) => (await import('./kept.js')).keptStation(document),
   wait: (ms) => new Promise((resolve) => setTimeout(resolve, ms)),
   now: () => Date.now(),
 });
