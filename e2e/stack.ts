@@ -5,6 +5,11 @@ import { ended, startServer } from '../scripts/lib/server.mjs';
 /** The real server on a real database of its own, to be stopped and killed at will. */
 export interface Stack {
   readonly address: string;
+  readonly serverPid: () => number;
+  readonly serverEnded: () => boolean;
+  readonly databaseUrl: string;
+  /** For what the application's own user may not do. */
+  readonly adminUrl: string;
   readonly killServer: () => Promise<void>;
   /** Stops it as an operator would. */
   readonly stopServer: () => Promise<void>;
@@ -29,6 +34,10 @@ export async function startStack(
   let server = await start();
   return {
     address: `http://127.0.0.1:${port}`,
+    serverPid: () => server.pid ?? 0,
+    serverEnded: () => server.exitCode !== null || server.signalCode !== null,
+    databaseUrl,
+    adminUrl: database.adminUrl(),
     killServer: async () => {
       server.kill('SIGKILL');
       await ended(server);

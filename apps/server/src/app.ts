@@ -115,6 +115,10 @@ export function makeApp(
     response.json({ status: 'ready' });
   });
 
+  app.use((request, _response, next) => {
+    if (request.method === 'GET' || request.method === 'HEAD') return next();
+    throw new Refusal(405, 'Pages are only read; changes are taken under /api.');
+  });
   app.use(
     '/assets',
     express.static(join(config.webFolder, 'assets'), {
