@@ -243,7 +243,7 @@ test('a station kept from before a rule is worked with, its fault named; new val
   await expect(saved(page)).toBeVisible();
   expect((await stored(api)).document.movements.rise_mm).toBe(4);
   await page.goto(`${station}/view`);
-  await enter(page.getByLabel('Height of the sensor'), '200 km');
+  await enter(page.getByLabel('Height of the sensor'), '200000');
   await expect(page.getByRole('alert')).toContainText('from -100,000 to 100,000');
   await page.getByLabel('Height of the sensor').press('Escape');
   await enter(page.getByLabel('Height of the sensor'), '1.6');
@@ -321,7 +321,7 @@ test('a job of ten thousand stations: a page at a time, scrolled to its end, one
   expect(stations).toBe(10_001);
   const end = `${stack.address}/api/jobs/${id}/stations?offset=10000&limit=10`;
   expect(((await (await fetch(end)).json()) as { items: unknown[] }).items).toMatchObject([
-    { revision: 1, document: { name: 'Station 10000' } },
+    { revision: 1, document: { name: 'Station 9999' } },
   ]);
 });
 
