@@ -1,0 +1,202 @@
+import { execFileSync } from 'node:child_process';
+import { existsSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { expect, test } from '@playwright/test';
+import pg from 'pg';
+import { randomOf } from '../packages/station/test/helpers/mutations.js';
+import { localPostgres } from '../scripts/lib/postgres.mjs';
+import { demo, enter, freshStation, saved, stored, typed } from './helpers.js';
+import { addressOf, start, stop, stopAll, type Run } from './start-runs.js';
+
+/**
+ * Random kills during saves, under the start command itself: of the server, the postmaster and single
+ * connections. `npm run trial -- ROUNDS [SEED]` does it at length; the usual run does ten rounds.
+ */
+const ROUNDS = Number(process.env.TRIAL_ROUNDS ?? 10);
+const SEED = Number(process.env.TRIAL_SEED ?? 20_260_601);
+const PROFILE = 'test-trial';
+const PORT = 5070;
+
+test.describe.configure({ timeout: 300_000 + ROUNDS * 120_000 });
+
+const database = localPostgres(PROFILE);
+const random = randomOf(SEED);
+const between = (least: number, most: number): number => least + random() * (most - least);
+
+/** Process, data, begin and port of the postmaster; nothing while there is none. */
+function mark(): string[] {
+  const file = join(database.home, 'pg/postmaster.pid');
+  return existsSync(file) ? readFileSync(file, 'utf8').split('\n') : [];
+}
+
+/** As the cluster's owner: what kills connections may not be the application. */
+async function asAdmin<T>(work: (client: pg.Client) => Promise<T>): Promise<T | undefined> {
+  const password = readFileSync(join(database.home, 'password'), 'utf8').trim();
+  const [, , , port] = mark();
+  const client = new pg.Client({
+    ...{ host: '127.0.0.1', port: Number(port), user: 'gangway', database: 'gangway', password },
+  });
+  client.on('error', () => {});
+  try {
+    await client.connect();
+    return await work(client);
+  } catch {
+    // It is away just now, which is what this is about.
+    return undefined;
+  } finally {
+    await client.end().catch(() => {});
+  }
+}
+
+const serverPid = (run: Run): number => {
+  const lines = execFileSync('ps', ['-o', 'pid=,args=', '--ppid', String(run.child.pid)], {
+    encoding: 'utf8',
+  });
+  const found = lines.split('\n').find((line) => line.includes('apps/server/dist/main.js'));
+  return found ? Number(found.trim().split(' ')[0]) : 0;
+};
+
+const kill = (pid: number, signal: NodeJS.Signals): void => {
+  try {
+    if (pid > 0) process.kill(pid, signal);
+  } catch {
+    // Gone already.
+  }
+};
+
+type Victim = 'server' | 'postmaster' | 'connections';
+
+async function strike(run: Run, victim: Victim): Promise<void> {
+  if (victim === 'server') kill(serverPid(run), 'SIGKILL');
+  if (victim === 'postmaster') {
+    // Killed, shut down at once, shut down fast: each cuts connections in its own way.
+    const ways = ['SIGKILL', 'SIGQUIT', 'SIGINT'] as const;
+    kill(Number(mark()[0] ?? 0), ways[Math.floor(random() * ways.length)]!);
+  }
+  if (victim === 'connections') {
+    const share = between(0.2, 1);
+    await asAdmin((client) =>
+      client.query(
+        `select pg_terminate_backend(pid) from pg_stat_activity
+         where application_name = 'gangway' and random() < $1`,
+        [share],
+      ),
+    );
+  }
+}
+
+interface Acknowledged {
+  readonly id: string;
+  readonly revision: number;
+  readonly count: number;
+}
+
+/** Saves one station again and again; what was not answered for is sent again as it was. */
+async function writer(api: string, going: () => boolean, acknowledged: Acknowledged[]) {
+  const document = demo('2-glassblower-bench');
+  let baseRevision = 1;
+  for (let count = 1; going(); count++) {
+    for (;;) {
+      const answer = await fetch(api, {
+        method: 'PUT',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify({ baseRevision, document: { ...document, count } }),
+        signal: AbortSignal.timeout(20_000),
+      }).catch(() => null);
+      const body = (await answer?.json().catch(() => null)) as { revision: number } | null;
+      if (answer?.status === 200 && body) {
+        baseRevision = body.revision;
+        acknowledged.push({ id: api.split('/').at(-1)!, revision: body.revision, count });
+        break;
+      }
+      // Away or in trouble: nothing else may be the answer.
+      if (answer && answer.status !== 503) throw new Error(`answered ${answer.status}`);
+      await sleep(50);
+    }
+    await sleep(between(0, 30));
+  }
+}
+
+test.afterEach(stopAll);
+test.afterAll(async () => {
+  await database.start();
+  await database.stop();
+  database.forget();
+});
+
+test(`${ROUNDS} rounds of random kills from seed ${SEED}: nothing acknowledged and nothing typed is lost`, async ({
+  page,
+}) => {
+  const run = start(PROFILE, PORT);
+  const address = await addressOf(run);
+  const { cover, api } = await freshStation(address);
+  await page.goto(cover);
+  await expect(saved(page)).toBeVisible();
+
+  const acknowledged: Acknowledged[] = [];
+  let going = true;
+  const writers = await Promise.all(
+    Array.from({ length: 3 }, async () => (await freshStation(address)).api),
+  );
+  const writing = Promise.all(writers.map((each) => writer(each, () => going, acknowledged)));
+  // Its failure is told at the end, not as a rejection nobody waits for.
+  writing.catch(() => {});
+
+  const tally: Record<Victim, number> = { server: 0, postmaster: 0, connections: 0 };
+  const victims = Object.keys(tally) as Victim[];
+  for (let round = 0; round < ROUNDS; round++) {
+    const struck = new Set<Victim>();
+    const serverBefore = serverPid(run);
+    const rise = round % 2 === 0 ? 1 + (round % 9) : 9.5;
+    await enter(typed(page, 'Rise'), String(rise));
+    const strikes = 1 + Math.floor(random() * 3);
+    for (let i = 0; i < strikes; i++) {
+      await sleep(between(0, 700));
+      const victim = victims[Math.floor(random() * victims.length)]!;
+      await strike(run, victim);
+      struck.add(victim);
+      tally[victim] += 1;
+    }
+    const shift = 1 + ((round * 7) % 10);
+    await enter(typed(page, 'Shift'), String(shift));
+    // Half a word, which is no value yet, is kept as well.
+    await page.getByLabel('Name of the station').fill(`Round ${round}, half`);
+    await expect(saved(page)).toBeVisible({ timeout: 90_000 });
+    await expect(page.getByLabel('Name of the station')).toHaveValue(`Round ${round}, half`);
+    if (random() < 0.3) {
+      await page.reload();
+      await expect(page.getByLabel('Name of the station')).toHaveValue(`Round ${round}, half`);
+    }
+    await page.getByLabel('Name of the station').press('Enter');
+    await expect(saved(page)).toBeVisible({ timeout: 90_000 });
+    const { document } = await stored(api);
+    expect(document).toMatchObject({
+      name: `Round ${round}, half`,
+      movements: { rise_mm: rise, shift_mm: shift },
+    });
+    if (!struck.has('server')) expect(serverPid(run)).toBe(serverBefore);
+  }
+  going = false;
+  await writing;
+
+  // All that was ever acknowledged is in the history, as it was acknowledged.
+  const found = await asAdmin(async (client) => {
+    const { rows } = await client.query<{ id: string; revision: number; count: number }>(
+      `select station_id as id, revision, (document->>'count')::integer as count
+       from station_revisions where station_id = any($1)`,
+      [writers.map((each) => each.split('/').at(-1))],
+    );
+    return new Map(rows.map(({ id, revision, count }) => [`${id} ${revision}`, count]));
+  });
+  expect(acknowledged.length).toBeGreaterThan(ROUNDS * 3);
+  const lost = acknowledged.filter(
+    ({ id, revision, count }) => found!.get(`${id} ${revision}`) !== count,
+  );
+  expect(lost).toEqual([]);
+  console.log(
+    `    ${tally.server} servers, ${tally.postmaster} postmasters, ${tally.connections} lots of ` +
+      `connections killed; ${acknowledged.length} saves acknowledged, none lost`,
+  );
+  expect(await stop(run)).toBe(0);
+});
