@@ -212,7 +212,7 @@ test('a stored station that cannot be read is shown as such, exported, archived 
   await expect(page.getByRole('link', { name: /Customs house.*mm to spare/ })).toBeVisible();
   await page.getByRole('link', { name: /Lens of nothing/ }).click();
   await expect(page.getByRole('heading', { name: 'This station cannot be read.' })).toBeVisible();
-  await expect(page.getByText('lens must be an object')).toBeVisible();
+  await expect(page.getByText('Lens must be an object')).toBeVisible();
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save as file' }).click();
   expect((await download).suggestedFilename()).toBe('lens-of-nothing.json');
@@ -237,7 +237,7 @@ test('a station kept from before a rule is worked with, its fault named; new val
   await page.goto(cover);
   const notice = page.getByText('One value is outside what may be set today');
   await expect(notice).toContainText(
-    'camera, height m must be a number of m from -100,000 to 100,000',
+    'Camera, height (m) must be a number of m from -100,000 to 100,000',
   );
   await enter(typed(page, 'Rise'), '4');
   await expect(saved(page)).toBeVisible();

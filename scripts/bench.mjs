@@ -5,6 +5,7 @@ import { gzipSync } from 'node:zlib';
 import { at } from './lib/paths.mjs';
 import { withApp } from './lib/browser.mjs';
 import { ensurePackages } from './lib/install.mjs';
+import { measureRates } from './lib/rates.mjs';
 
 /** Measures what the project promises: evaluations a second, a smooth drag, a small first load. */
 const say = (text) => console.log(text);
@@ -212,6 +213,94 @@ async function measureKit(browser, address) {
     `a table of 20,000 lines looked at:`.padEnd(37) +
       `${(took / 1000).toFixed(1)} s, tasks over 50 ms on the page: ${longest(read.tasks)}`,
   );
+  await measureTables(page, address);
+}
+
+/** A job of ten thousand stations: opened, scrolled, one more begun. */
+async function measureLongJob(browser, address, databaseUrl) {
+  const { default: pg } = await import('pg');
+  const id = crypto.randomUUID();
+  const client = new pg.Client({ connectionString: databaseUrl });
+  await client.connect();
+  await client.query(`insert into jobs (id, name) values ($1, 'Ten thousand')`, [id]);
+  await client.query(
+    `with made as (
+       insert into stations (id, job_id, revision, document, created_at)
+       select gen_random_uuid(), $1, 1, jsonb_set(document, '{name}', to_jsonb('Station ' || n)),
+         now() + n * interval '1 millisecond'
+       from (select document from stations limit 1) as one, generate_series(1, 10000) as n
+       returning id, document)
+     insert into station_revisions (station_id, revision, document) select id, 1, document from made`,
+    [id],
+  );
+  await client.end();
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const wait = async (work) => {
+    const begin = performance.now();
+    await work();
+    return `${(performance.now() - begin).toFixed(0)} ms`;
+  };
+  await page.goto(`${address}/jobs`);
+  const opened = await wait(async () => {
+    await page.getByRole('link', { name: /Ten thousand/ }).click();
+    await page.getByRole('link', { name: /^Station 1\b/ }).waitFor();
+  });
+  await page.waitForTimeout(500);
+  await watch(page);
+  const list = page.getByRole('list', { name: 'Stations' });
+  const area = await list.boundingBox();
+  await page.mouse.move(area.x + 200, 500);
+  for (let i = 0; i < 60; i++) {
+    await page.mouse.wheel(0, 3000);
+    await page.waitForTimeout(30);
+  }
+  const { tasks } = await watched(page);
+  const begun = await wait(async () => {
+    await page.getByRole('button', { name: 'New station' }).click();
+    await page.getByRole('heading', { name: 'Lens', exact: true }).waitFor();
+  });
+  const copied = await wait(() => fetch(`${address}/api/jobs/${id}/duplicate`, { method: 'POST' }));
+  say(
+    `a job of 10,000 stations:`.padEnd(37) +
+      `opened in ${opened} (1,000 allowed), a new one in ${begun} (500 allowed), copied in ${copied}; ` +
+      `scrolling it, tasks over 50 ms: ${longest(tasks)}`,
+  );
+  await page.close();
+}
+
+/** A table of a million lines, and one of a hundred thousand columns. */
+async function measureTables(page, address) {
+  const lines = Array.from(
+    { length: 1_000_000 },
+    (_, i) => `Table ${i},${20 + (i % 300)},4,${i % 10 === 0 ? 2 : 32},f/4: ${60 + (i % 200)}`,
+  );
+  const wide = Array.from({ length: 100_000 }, (_, i) => `Measure ${i}`);
+  wide.splice(0, 5, 'name', 'focal_length_mm', 'f_min', 'f_max', 'circle');
+  const cells = ['Wide', '35', '4', '22', 'f/4: 60', ...Array(99_995).fill('1')];
+  for (const [what, text, shown] of [
+    [
+      'a table of 1,000,000 lines:',
+      `name,focal_length_mm,f_min,f_max,circle\n${lines.join('\n')}`,
+      page.getByText('cannot be used').first(),
+    ],
+    [
+      'a table of 100,000 columns:',
+      `${wide.join(',')}\n${cells.join(',')}`,
+      page.getByRole('button', { name: /^Take in/ }),
+    ],
+  ]) {
+    const file = at('.data/bench-table.csv');
+    writeFileSync(file, text);
+    await page.goto(`${address}/kit/import`);
+    await page.waitForTimeout(1500);
+    await watch(page);
+    const begin = performance.now();
+    await page.getByLabel('Kit file or table to import').setInputFiles(file);
+    await shown.waitFor({ timeout: 300_000 });
+    const took = (performance.now() - begin) / 1000;
+    const { tasks } = await watched(page);
+    say(what.padEnd(37) + `${took.toFixed(1)} s, tasks over 50 ms on the page: ${longest(tasks)}`);
+  }
 }
 
 /** Drags a thing to and fro for two seconds and says how the frames came. */
@@ -263,7 +352,7 @@ async function measureFocus(page, api, address, jobId, list) {
   await dragged(page, 'm7, from the side');
 }
 
-await withApp('bench', 4570, say, async (browser, address) => {
+await withApp('bench', 4570, say, async (browser, address, databaseUrl) => {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const scripts = new Map();
   const loaded = async (response) => {
@@ -272,7 +361,7 @@ await withApp('bench', 4570, say, async (browser, address) => {
   };
   page.on('response', loaded);
   const [job] = await (await fetch(`${address}/api/jobs`)).json();
-  const list = await (await fetch(`${address}/api/jobs/${job.id}/stations`)).json();
+  const { items: list } = await (await fetch(`${address}/api/jobs/${job.id}/stations`)).json();
   const heaviest = list.find(({ document }) => document.name.includes('hall')) ?? list[0];
   await page.goto(`${address}/jobs/${job.id}/stations/${heaviest.id}/cover`);
   const rise = page.getByRole('slider', { name: 'Rise', exact: true });
@@ -298,4 +387,6 @@ await withApp('bench', 4570, say, async (browser, address) => {
   await measureFocus(page, `${address}/api/jobs/${job.id}/stations`, address, job.id, list);
   await page.close();
   await measureKit(browser, address);
+  await measureLongJob(browser, address, databaseUrl);
+  await measureRates(address, databaseUrl, say);
 });

@@ -25,7 +25,7 @@ export async function withApp(name, firstPort, say, work) {
     args: BROWSER_ARGS,
   });
   try {
-    await work(browser, address);
+    await work(browser, address, databaseUrl);
   } finally {
     await browser.close();
     child.kill('SIGTERM');

@@ -6,7 +6,16 @@ import * as z from 'zod';
 import { parseEdited, parseKitItem, type KitItem } from '@gangway/station';
 import type { Connection, Database } from './database.js';
 import { copied, copyName, idSchema, isCopyOf } from './jobs.js';
-import { accept, acceptDocument, notFound, Refusal, stale, stillInUse, taken } from './problems.js';
+import {
+  accept,
+  acceptDocument,
+  notFound,
+  Refusal,
+  requireCopyable,
+  stale,
+  stillInUse,
+  taken,
+} from './problems.js';
 import { itemJson, listJson, sendJson } from './rows.js';
 import { jobs, kitItems, kitRevisions, rigs, stations } from './tables.js';
 
@@ -183,6 +192,7 @@ export function kitRoutes({ db, transact }: Connection): Router {
     const { id: newId = randomUUID() } = accept(copied, request.body ?? {});
     await transact(async (tx) => {
       const { document, kind } = await findItem(tx, id);
+      requireCopyable(document);
       const rows = await tx
         .select({ name: sql<string>`${kitItems.document}->>'name'` })
         .from(kitItems)

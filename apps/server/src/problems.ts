@@ -29,6 +29,12 @@ export const taken = (what: string): Refusal =>
 export const stillInUse = (): Refusal =>
   new Refusal(409, 'Archive it first; only what is archived can be deleted for good.');
 
+/** @throws a 409 when a stored document is no object: a copy would need a name put into it */
+export function requireCopyable(document: unknown): void {
+  if (typeof document === 'object' && document !== null && !Array.isArray(document)) return;
+  throw new Refusal(409, 'It cannot be read, so it cannot be copied; save it as a file.');
+}
+
 /** A refusal as problem details. */
 export const problemBody = ({ status, detail, more }: Refusal, id: string): string =>
   JSON.stringify({

@@ -7,7 +7,15 @@ import { parseEdited, parseRig, type Rig } from '@gangway/station';
 import type { Connection, Database } from './database.js';
 import { copied, copyName, idSchema, isCopyOf } from './jobs.js';
 import { archiving } from './kit.js';
-import { accept, acceptDocument, notFound, stale, stillInUse, taken } from './problems.js';
+import {
+  accept,
+  acceptDocument,
+  notFound,
+  requireCopyable,
+  stale,
+  stillInUse,
+  taken,
+} from './problems.js';
 import { listJson, rigJson, sendJson } from './rows.js';
 import { rigs } from './tables.js';
 
@@ -117,6 +125,7 @@ export function rigRoutes({ db, transact }: Connection): Router {
     const { id: newId = randomUUID() } = accept(copied, request.body ?? {});
     await transact(async (tx) => {
       const { document } = await findRig(tx, id);
+      requireCopyable(document);
       const rows = await tx.select({ name: sql<string>`${rigs.document}->>'name'` }).from(rigs);
       const name = copyName(String(document.name), new Set(rows.map((row) => row.name)));
       const copy = { ...document, name };

@@ -6,7 +6,15 @@ import * as z from 'zod';
 import { parseEdited, parseStation, type Station } from '@gangway/station';
 import type { Connection, Database } from './database.js';
 import { copied, copyName, idSchema, isCopyOf, requireJob, stationsIn } from './jobs.js';
-import { accept, acceptDocument, notFound, stale, stillInUse, taken } from './problems.js';
+import {
+  accept,
+  acceptDocument,
+  notFound,
+  requireCopyable,
+  stale,
+  stillInUse,
+  taken,
+} from './problems.js';
 import { listJson, sendJson, stationJson, textOf } from './rows.js';
 import { revisions, stations } from './tables.js';
 
@@ -173,6 +181,7 @@ export function stationRoutes(connection: Connection): Router {
     await transact(async (tx) => {
       const [source] = await tx.select().from(stations).where(eq(stations.id, id));
       if (!source) throw notFound('station');
+      requireCopyable(source.document);
       const { name: was } = source;
       const rows = await tx
         .select({ name: stations.name })

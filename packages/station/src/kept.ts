@@ -38,6 +38,12 @@ export function nameOf(document: unknown): string {
   return typeof name === 'string' && name.trim() !== '' ? name : 'Without a name';
 }
 
-/** A problem as one sentence with its place. */
-export const faultSentence = ({ pointer, message }: Problem): string =>
-  `${pointer === '' ? 'It' : pointer.slice(1).replaceAll('/', ', ').replaceAll('_', ' ')} ${message}.`;
+/** A problem as one sentence with its place: “Camera, height (m) must be …”. */
+export function faultSentence({ pointer, message }: Problem): string {
+  const place = pointer
+    .slice(1)
+    .split('/')
+    .map((name) => name.replace(/_(mm|m|deg|px|um|s|g)$/, ' ($1)').replaceAll('_', ' '))
+    .join(', ');
+  return `${place === '' ? 'It' : place.charAt(0).toUpperCase() + place.slice(1)} ${message}.`;
+}

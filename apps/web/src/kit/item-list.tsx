@@ -2,13 +2,13 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useRef } from 'react';
 import { Link } from 'react-router';
 import {
+  faultSentence,
   KIND_WORDS,
   keptName,
   mountsOf,
   parseKitItem,
   readKept,
   summaryOf,
-  type KitItem,
 } from '@gangway/station';
 import { BrokenLine, Line } from '../ui/boundary.js';
 import { RowMenu, type MenuItem } from '../ui/row-menu.js';
@@ -22,9 +22,6 @@ interface Props {
 }
 
 const ROW_PX = 58;
-
-const isKitItem = (document: unknown): document is KitItem =>
-  readKept(parseKitItem, document).value !== null;
 
 /** A list of any length; only the lines in sight are there. */
 export function ItemList({ items, menuOf, asideOf }: Props) {
@@ -73,13 +70,13 @@ const Row = memo(function Row({
 });
 
 function ItemLine({ stored, aside }: { stored: StoredItem; aside: string }) {
-  const { document } = stored;
-  if (!isKitItem(document)) {
+  const { value: document, faults } = readKept(parseKitItem, stored.document);
+  if (!document) {
     return (
       <Link to={`/kit/${stored.id}`} className="flex min-w-0 flex-1">
         <BrokenLine
-          name={keptName(document)}
-          why="It is not a thing of the kit as it is known here."
+          name={keptName(stored.document)}
+          why={faults[0] ? faultSentence(faults[0]) : ''}
         />
       </Link>
     );

@@ -23,7 +23,7 @@ export function LeftDraft({ draftKey, found, onTakeUp }: Props) {
   return (
     <div className="flex flex-wrap items-center gap-3 border-l-4 border-costs px-3 py-1">
       <p className="min-w-0 flex-1 basis-60">
-        Another tab has unsaved changes to this
+        Another tab has unsaved changes here
         {keptAt ? `, from ${formatDistanceToNow(keptAt, { addSuffix: true })}` : ''}.
       </p>
       <Button

@@ -14,6 +14,7 @@ import {
   summaryOf,
   textsOf,
   type KitItem,
+  type Problem,
   type Result,
   type Rig,
   type Station,
@@ -136,8 +137,11 @@ function mutate(document: unknown, others: readonly unknown[], random: () => num
       }
     } else if (way < 0.63) at[key] = structuredClone(pick(ODD));
     else if (way < 0.71) {
-      if (Array.isArray(holder)) holder.splice(Number(key), 1);
-      else delete at[key];
+      if (Array.isArray(holder)) {
+        // Not by splice, which asks the list for its constructor: that may be spoilt by now.
+        holder.copyWithin(Number(key), Number(key) + 1);
+        holder.pop();
+      } else delete at[key];
     } else if (way < 0.79) {
       // A part of another document in the place of its namesake, or as a new one.
       const donor = places(pick(others)).filter(([, name]) => name === key || random() < 0.02);
@@ -215,6 +219,15 @@ export interface Outcome {
 
 const TRIES = 4;
 
+/** A problem that is not a pointer and a sentence, if there is one. */
+const unsaid = (problems: readonly Problem[]): string | undefined =>
+  problems
+    .filter(({ pointer, message }) => {
+      const sentence = message.length >= 5 && message.length <= 400;
+      return !sentence || !/^(\/.*)?$/s.test(pointer);
+    })
+    .map(({ pointer, message }) => `problem ${pointer} “${message}”`)[0];
+
 /** Spoils `count` documents, each by its own number, and says what did not hold. */
 export function runMutations(
   seeds: Seeds,
@@ -240,11 +253,8 @@ export function runMutations(
     try {
       let read = kind.parse(document);
       for (let tries = 0; !read.ok && tries < TRIES; tries++) {
-        for (const { pointer, message } of read.problems) {
-          if (!/^(\/.*)?$/s.test(pointer) || message.length < 5 || message.length > 400) {
-            found.push({ index, what: `problem ${pointer} “${message}”`, document });
-          }
-        }
+        const what = unsaid(read.problems);
+        if (what !== undefined) found.push({ index, what, document });
         document = mended(document, read, random);
         read = kind.parse(document);
       }
