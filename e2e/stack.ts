@@ -1,5 +1,6 @@
 import type { ChildProcess } from 'node:child_process';
-import { freePort, localPostgres } from '../scripts/lib/postgres.mjs';
+import { freePort } from '../scripts/lib/ports.mjs';
+import { localPostgres } from '../scripts/lib/postgres.mjs';
 import { ended, startServer } from '../scripts/lib/server.mjs';
 
 /** The real server on a real database of its own, to be stopped and killed at will. */

@@ -153,6 +153,7 @@ test.describe('a start that fails says why and leaves nothing running', () => {
   for (const [env, words] of [
     [{ LOG_LEVEL: 'loud' }, 'LOG_LEVEL'],
     [{ PORT: 'many' }, 'PORT must be a whole number from 1 to 65535, not many'],
+    [{ PORT: '4190' }, 'browsers do not open port 4190'],
     [{ HOST: '203.0.113.9' }, 'HOST: this machine has no address 203.0.113.9'],
   ] as const) {
     test(words, async () => {

@@ -1,5 +1,6 @@
 import { readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { takeLock } from './lib/lock.mjs';
+import { freePort, readPort } from './lib/ports.mjs';
 import { lockOf, ownDatabase, profile, runFileOf } from './lib/profile.mjs';
 
 const USUAL_PORT = 4170;
@@ -48,12 +49,9 @@ async function main() {
   const { ensureBuilt } = await import('./lib/build.mjs');
   await ensureBuilt(say);
 
-  const { freePort, localPostgres } = await import('./lib/postgres.mjs');
+  const { localPostgres } = await import('./lib/postgres.mjs');
   const host = process.env.HOST || '127.0.0.1';
-  const wanted = Number(process.env.PORT || USUAL_PORT);
-  if (!Number.isInteger(wanted) || wanted < 1 || wanted > 65_535) {
-    throw new Error(`PORT must be a whole number from 1 to 65535, not ${process.env.PORT}.`);
-  }
+  const wanted = readPort(process.env.PORT, USUAL_PORT);
   const port = await freePort(wanted, host);
   if (port !== wanted) say(`Port ${wanted} is taken; using ${port}.`);
 

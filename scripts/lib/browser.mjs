@@ -14,7 +14,8 @@ export const BROWSER_ARGS = [
 export async function withApp(name, firstPort, say, work) {
   const { buildServer, buildWeb } = await import('./build.mjs');
   await Promise.all([buildServer(), buildWeb()]);
-  const { freePort, localPostgres } = await import('./postgres.mjs');
+  const { localPostgres } = await import('./postgres.mjs');
+  const { freePort } = await import('./ports.mjs');
   const { ended, startServer } = await import('./server.mjs');
   const { chromium } = await import('@playwright/test');
   const database = localPostgres(name, say);

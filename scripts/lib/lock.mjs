@@ -38,10 +38,20 @@ export function tryLock(path) {
   return () => rmSync(path, { force: true });
 }
 
+const NO_LINKS = new Set(['EPERM', 'ENOSYS', 'ENOTSUP', 'EOPNOTSUPP', 'EMLINK']);
+
 /** Making a second name for a file either succeeds or finds the name taken, nothing between. */
 function linked(from, to) {
   try {
     linkSync(from, to);
+    return true;
+  } catch (error) {
+    if (error.code === 'EEXIST') return false;
+    if (!NO_LINKS.has(error.code)) throw error;
+  }
+  // Where files have one name only: made new or found, though not with its contents at once.
+  try {
+    writeFileSync(to, readFileSync(from), { flag: 'wx' });
     return true;
   } catch (error) {
     if (error.code === 'EEXIST') return false;

@@ -10,10 +10,10 @@ import {
   rmSync,
   writeFileSync,
 } from 'node:fs';
-import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { dataHome, dataOwner, requireOwner } from './data-folder.mjs';
+import { freePort } from './ports.mjs';
 import { isAlive, pauseAfter } from './processes.mjs';
 import { requireBinaries } from './postgres-programs.mjs';
 
@@ -23,21 +23,6 @@ const [ADMIN, APPLICATION] = ['gangway', 'gangway_app'];
 /** A database that was cut off reads through its log first, which may take its time. */
 const RECOVERY_MS = 600_000;
 const LOOK_MS = 300;
-
-export async function freePort(wanted, host = '127.0.0.1') {
-  for (let port = wanted; port < wanted + 200; port++) {
-    const free = await new Promise((resolve, reject) => {
-      const probe = createServer();
-      probe.once('error', (error) => {
-        if (error.code === 'EADDRINUSE' || error.code === 'EACCES') resolve(false);
-        else reject(new Error(`HOST: this machine has no address ${host} (${error.code}).`));
-      });
-      probe.listen(port, host, () => probe.close(() => resolve(true)));
-    });
-    if (free) return port;
-  }
-  throw new Error(`No free port from ${wanted} to ${wanted + 199}.`);
-}
 
 const isPostgres = (pid) => {
   try {

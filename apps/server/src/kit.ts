@@ -1,5 +1,4 @@
 import { randomUUID } from 'node:crypto';
-import { isDeepStrictEqual } from 'node:util';
 import { and, asc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { Router } from 'express';
 import * as z from 'zod';
@@ -16,7 +15,7 @@ import {
   stillInUse,
   taken,
 } from './problems.js';
-import { itemJson, listJson, sendJson } from './rows.js';
+import { isSame, itemJson, listJson, sendJson } from './rows.js';
 import { jobs, kitItems, kitRevisions, rigs, stations } from './tables.js';
 
 type KitRow = typeof kitItems.$inferSelect;
@@ -94,7 +93,7 @@ export async function saveItem(
   if (!row) throw notFound('item in the kit');
   const document = acceptDocument('item', parseEdited(parseKitItem, input, row.document), under);
   // The same content again is a repeat whose first answer was lost, or an empty change.
-  if (isDeepStrictEqual(row.document, document)) return row;
+  if (isSame(row.document, document)) return row;
   if (document.kind !== row.kind) {
     throw new Refusal(422, 'What kind of thing an item is cannot be changed.', {
       errors: [{ pointer: '/document/kind', message: `must stay "${row.kind}"` }],
@@ -155,7 +154,7 @@ export function kitRoutes({ db, transact }: Connection): Router {
     const item = acceptItem(document);
     await transact(async (tx) => {
       if (await insertItem(tx, id, item)) return;
-      if (!isDeepStrictEqual((await beginningOfItem(tx, id))?.document, item)) throw taken('item');
+      if (!isSame((await beginningOfItem(tx, id))?.document, item)) throw taken('item');
     });
     sendJson(response, await itemAsJson(db, id), 201);
   });
@@ -201,7 +200,7 @@ export function kitRoutes({ db, transact }: Connection): Router {
       const copy = { ...document, name };
       if (await insertItem(tx, newId, copy)) return;
       const there = (await beginningOfItem(tx, newId))?.document;
-      const same = isDeepStrictEqual({ ...there, name }, copy);
+      const same = isSame({ ...there, name }, copy);
       if (!same || !isCopyOf(there!.name, document.name)) throw taken('item');
     });
     sendJson(response, await itemAsJson(db, newId), 201);

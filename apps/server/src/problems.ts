@@ -63,7 +63,7 @@ export function accept<T extends z.ZodType>(schema: T, input: unknown): z.infer<
   });
 }
 
-const NOTHING_CHANGED = 'Nothing was changed; keep the page open and it will be tried again.';
+const NOTHING_CHANGED = 'Nothing was changed.';
 
 const IN_TROUBLE: Readonly<Record<Trouble, string>> = {
   away: `The database does not answer. ${NOTHING_CHANGED}`,

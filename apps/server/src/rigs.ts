@@ -1,5 +1,4 @@
 import { randomUUID } from 'node:crypto';
-import { isDeepStrictEqual } from 'node:util';
 import { asc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { Router } from 'express';
 import * as z from 'zod';
@@ -16,7 +15,7 @@ import {
   stillInUse,
   taken,
 } from './problems.js';
-import { listJson, rigJson, sendJson } from './rows.js';
+import { isSame, listJson, rigJson, sendJson } from './rows.js';
 import { rigs } from './tables.js';
 
 const created = z.object({ id: idSchema.optional(), document: z.unknown() });
@@ -71,7 +70,7 @@ export function rigRoutes({ db, transact }: Connection): Router {
     const rig = acceptDocument('rig', parseRig(document));
     if (!(await insertRig(db, id, rig))) {
       const there = await findRig(db, id);
-      if (there.revision > 1 || !isDeepStrictEqual(there.document, rig)) throw taken('rig');
+      if (there.revision > 1 || !isSame(there.document, rig)) throw taken('rig');
     }
     sendJson(response, await rigAsJson(db, id), 201);
   });
@@ -87,7 +86,7 @@ export function rigRoutes({ db, transact }: Connection): Router {
       const [now] = await tx.select().from(rigs).where(eq(rigs.id, id)).for('update');
       if (!now) throw notFound('rig');
       const rig = acceptDocument('rig', parseEdited(parseRig, document, now.document));
-      if (isDeepStrictEqual(now.document, rig)) return;
+      if (isSame(now.document, rig)) return;
       if (now.revision !== baseRevision) {
         const current = JSON.parse(await rigAsJson(tx, id)) as unknown;
         stale('rig', current, { baseRevision, document: rig });
@@ -131,7 +130,7 @@ export function rigRoutes({ db, transact }: Connection): Router {
       const copy = { ...document, name };
       if (await insertRig(tx, newId, copy)) return;
       const there = await findRig(tx, newId);
-      const same = isDeepStrictEqual({ ...there.document, name }, copy);
+      const same = isSame({ ...there.document, name }, copy);
       if (there.revision > 1 || !same || !isCopyOf(there.document.name, document.name)) {
         throw taken('rig');
       }

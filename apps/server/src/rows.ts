@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { getTableColumns, sql, type SQL } from 'drizzle-orm';
 import { PgDialect, type PgColumn } from 'drizzle-orm/pg-core';
 import type { Response } from 'express';
@@ -43,6 +44,10 @@ export function sendJson(response: Response, json: string, status = 200): void {
   response.setHeader('Content-Length', Buffer.byteLength(json));
   response.end(json);
 }
+
+/** Whether a stored document is what was given, as JSON has it: a minus zero, for one, is a zero. */
+export const isSame = (stored: unknown, given: unknown): boolean =>
+  isDeepStrictEqual(stored, JSON.parse(JSON.stringify(given)));
 
 export const listJson = (rows: readonly { json: string }[]): string =>
   `[${rows.map(({ json }) => json).join(',')}]`;

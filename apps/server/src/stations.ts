@@ -1,5 +1,4 @@
 import { randomUUID } from 'node:crypto';
-import { isDeepStrictEqual } from 'node:util';
 import { and, asc, count, desc, eq, lt, sql } from 'drizzle-orm';
 import { Router } from 'express';
 import * as z from 'zod';
@@ -15,7 +14,7 @@ import {
   stillInUse,
   taken,
 } from './problems.js';
-import { listJson, sendJson, stationJson, textOf } from './rows.js';
+import { isSame, listJson, sendJson, stationJson, textOf } from './rows.js';
 import { revisions, stations } from './tables.js';
 
 const envelope = z.object({ document: z.unknown() });
@@ -124,7 +123,7 @@ export function stationsOfJob({ db, transact }: Connection): Router {
       if (await insertStation(tx, id, jobId, station)) return;
       // Asked again after a lost answer: the same station in the same job.
       const there = await beginningOf(tx, id);
-      if (there?.jobId !== jobId || !isDeepStrictEqual(there.document, station)) {
+      if (there?.jobId !== jobId || !isSame(there.document, station)) {
         throw taken('station');
       }
     });
@@ -191,7 +190,7 @@ export function stationRoutes(connection: Connection): Router {
       const document = { ...source.document, name };
       if (await insertStation(tx, newId, source.jobId, document)) return;
       const there = await beginningOf(tx, newId);
-      const same = isDeepStrictEqual({ ...there?.document, name }, document);
+      const same = isSame({ ...there?.document, name }, document);
       if (there?.jobId !== source.jobId || !same || !isCopyOf(there.document.name, was ?? '')) {
         throw taken('station');
       }
@@ -227,9 +226,6 @@ export function stationRoutes(connection: Connection): Router {
 
   return router;
 }
-
-/** As it comes back from JSON: a minus zero, for one, is a plain zero then. */
-const asStored = (document: Station): unknown => JSON.parse(JSON.stringify(document));
 
 const READ = `select ${textOf(stationJson)} as json from stations where id = $1`;
 
@@ -279,7 +275,7 @@ async function save(
       read.ok ? read : parseEdited(parseStation, input, row.document),
     );
     // The same content again is a repeat whose first answer was lost, or an empty change.
-    if (isDeepStrictEqual(row.document, asStored(station))) return null;
+    if (isSame(row.document, station)) return null;
     if (row.revision !== baseRevision) {
       const current = JSON.parse(await stationAsJson(tx, id)) as unknown;
       stale('station', current, { baseRevision, document: station });

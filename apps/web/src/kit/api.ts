@@ -1,5 +1,5 @@
 import type { KitItem, Rig, Stored } from '@gangway/station';
-import { api } from '../store/api.js';
+import { api, SENT_AGAIN } from '../store/api.js';
 
 export interface StoredItem extends Stored {
   readonly updatedAt: string;
@@ -32,14 +32,17 @@ export const kitApi = api.enhanceEndpoints({ addTagTypes: ['Kit', 'Rigs'] }).inj
     item: build.query<StoredItem, string>({ query: (id) => `kit/${id}`, providesTags: ['Kit'] }),
     createItem: build.mutation<StoredItem, { id: string; document: KitItem }>({
       query: (body) => ({ url: 'kit', method: 'POST', body }),
+      extraOptions: SENT_AGAIN,
       invalidatesTags: ['Kit'],
     }),
     saveItem: build.mutation<StoredItem, { id: string; baseRevision: number; document: KitItem }>({
       query: ({ id, ...body }) => ({ url: `kit/${id}`, method: 'PUT', body }),
+      extraOptions: SENT_AGAIN,
       invalidatesTags: ['Kit'],
     }),
     archiveItem: build.mutation<StoredItem, { id: string; archived: boolean }>({
       query: ({ id, archived }) => ({ url: `kit/${id}`, method: 'PATCH', body: { archived } }),
+      extraOptions: SENT_AGAIN,
       invalidatesTags: ['Kit'],
     }),
     duplicateItem: build.mutation<StoredItem, { id: string; newId: string }>({
@@ -48,10 +51,12 @@ export const kitApi = api.enhanceEndpoints({ addTagTypes: ['Kit', 'Rigs'] }).inj
         method: 'POST',
         body: { id: newId },
       }),
+      extraOptions: SENT_AGAIN,
       invalidatesTags: ['Kit'],
     }),
     deleteItem: build.mutation<null, string>({
       query: (id) => ({ url: `kit/${id}`, method: 'DELETE' }),
+      extraOptions: SENT_AGAIN,
       invalidatesTags: ['Kit'],
     }),
     usedBy: build.query<UsedBy, string>({
@@ -63,6 +68,7 @@ export const kitApi = api.enhanceEndpoints({ addTagTypes: ['Kit', 'Rigs'] }).inj
     }),
     takeBackImport: build.mutation<{ removed: number; restored: number; left: string[] }, string>({
       query: (id) => ({ url: `kit/imports/${id}`, method: 'DELETE' }),
+      extraOptions: SENT_AGAIN,
       invalidatesTags: ['Kit'],
     }),
     rigs: build.query<StoredRig[], { archived: boolean }>({
@@ -72,6 +78,7 @@ export const kitApi = api.enhanceEndpoints({ addTagTypes: ['Kit', 'Rigs'] }).inj
     rig: build.query<StoredRig, string>({ query: (id) => `rigs/${id}`, keepUnusedDataFor: 0 }),
     createRig: build.mutation<StoredRig, { id: string; document: Rig }>({
       query: (body) => ({ url: 'rigs', method: 'POST', body }),
+      extraOptions: SENT_AGAIN,
       invalidatesTags: ['Rigs'],
     }),
     saveRig: build.mutation<StoredRig, { id: string; baseRevision: number; document: Rig }>({
@@ -80,10 +87,12 @@ export const kitApi = api.enhanceEndpoints({ addTagTypes: ['Kit', 'Rigs'] }).inj
     }),
     archiveRig: build.mutation<StoredRig, { id: string; archived: boolean }>({
       query: ({ id, archived }) => ({ url: `rigs/${id}`, method: 'PATCH', body: { archived } }),
+      extraOptions: SENT_AGAIN,
       invalidatesTags: ['Rigs'],
     }),
     deleteRig: build.mutation<null, string>({
       query: (id) => ({ url: `rigs/${id}`, method: 'DELETE' }),
+      extraOptions: SENT_AGAIN,
       invalidatesTags: ['Rigs'],
     }),
     duplicateRig: build.mutation<StoredRig, { id: string; newId: string }>({
@@ -92,6 +101,7 @@ export const kitApi = api.enhanceEndpoints({ addTagTypes: ['Kit', 'Rigs'] }).inj
         method: 'POST',
         body: { id: newId },
       }),
+      extraOptions: SENT_AGAIN,
       invalidatesTags: ['Rigs'],
     }),
   }),

@@ -109,13 +109,14 @@ export function ItemForm({ kind, base, baseRevision, draftKey, names, onSave }: 
       );
       return;
     }
-    setSaid(null);
+    setSaid('Saving …');
     const answer = await onSave(item.value, from);
     if (answer.kind === 'failed') {
       setSaid(answer.message);
       return;
     }
     itemDrafts.drop(local, draftKey, tab);
+    setSaid(null);
     answer.next();
   });
 

@@ -52,9 +52,30 @@ export interface ProblemDetails {
   current?: StoredStation;
 }
 
+const plain = fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 });
+
+/** Pauses before what failed is sent again, ms. */
+const AGAIN_MS = [1000, 2000, 3000, 5000];
+
+/**
+ * For changes that have no saver of their own. Each names what it makes, so that one whose answer
+ * was lost on the way may be sent again: it is done once.
+ */
+export const SENT_AGAIN = { again: true } as const;
+
+const baseQuery: typeof plain = async (args, about, extra) => {
+  for (let tries = 0; ; tries++) {
+    const result = await plain(args, about, extra);
+    const { again } = (extra ?? {}) as { again?: boolean };
+    const pause = AGAIN_MS[tries];
+    if (!result.error || !again || !isAway(result.error) || pause === undefined) return result;
+    await new Promise((resolve) => setTimeout(resolve, pause));
+  }
+};
+
 export const api = createApi({
   reducerPath: 'api',
-  baseQuery: fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 }),
+  baseQuery,
   tagTypes: ['Jobs', 'Stations'],
   // Another tab or person may have changed a list since it was last seen.
   refetchOnMountOrArgChange: true,
@@ -67,6 +88,7 @@ export const api = createApi({
     job: build.query<Job, string>({ query: (id) => `jobs/${id}`, providesTags: ['Jobs'] }),
     createJob: build.mutation<Job, { id: string; name: string }>({
       query: (body) => ({ url: 'jobs', method: 'POST', body }),
+      extraOptions: SENT_AGAIN,
       invalidatesTags: ['Jobs'],
     }),
     changeJob: build.mutation<
@@ -74,6 +96,7 @@ export const api = createApi({
       { id: string; name?: string; archived?: boolean; criterion?: Station['criterion'] }
     >({
       query: ({ id, ...body }) => ({ url: `jobs/${id}`, method: 'PATCH', body }),
+      extraOptions: SENT_AGAIN,
       invalidatesTags: ['Jobs'],
     }),
     duplicateJob: build.mutation<Job, { id: string; newId: string }>({
@@ -82,6 +105,7 @@ export const api = createApi({
         method: 'POST',
         body: { id: newId },
       }),
+      extraOptions: SENT_AGAIN,
       invalidatesTags: ['Jobs'],
     }),
     stations: build.query<StationPage, { jobId: string; archived: boolean; page: number }>({
@@ -96,6 +120,7 @@ export const api = createApi({
     }),
     createStation: build.mutation<StoredStation, { jobId: string; id: string; document: Station }>({
       query: ({ jobId, ...body }) => ({ url: `jobs/${jobId}/stations`, method: 'POST', body }),
+      extraOptions: SENT_AGAIN,
       invalidatesTags: ['Stations', 'Jobs'],
     }),
     duplicateStation: build.mutation<StoredStation, { id: string; newId: string }>({
@@ -104,14 +129,17 @@ export const api = createApi({
         method: 'POST',
         body: { id: newId },
       }),
+      extraOptions: SENT_AGAIN,
       invalidatesTags: ['Stations', 'Jobs'],
     }),
     archiveStation: build.mutation<StoredStation, { id: string; archived: boolean }>({
       query: ({ id, archived }) => ({ url: `stations/${id}`, method: 'PATCH', body: { archived } }),
+      extraOptions: SENT_AGAIN,
       invalidatesTags: ['Stations', 'Jobs'],
     }),
     deleteStation: build.mutation<null, string>({
       query: (id) => ({ url: `stations/${id}`, method: 'DELETE' }),
+      extraOptions: SENT_AGAIN,
       invalidatesTags: ['Stations', 'Jobs'],
     }),
     /** Saves before a revision, newest first. */
@@ -154,6 +182,6 @@ export function sentence(error: unknown): string {
   if (first) return `${first.pointer.replace(/^\//, '')} ${first.message}.`;
   if (data?.detail) return data.detail;
   return typeof status === 'string'
-    ? 'The server does not answer. It will be tried again.'
+    ? 'The server does not answer.'
     : 'Something went wrong. Try again.';
 }

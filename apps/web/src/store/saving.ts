@@ -38,7 +38,8 @@ const AGAIN_MS = [1000, 2000, 3000, 5000];
 const MOST_UNANSWERED = 10;
 const REQUEST_MS = 15_000;
 
-const AWAY = 'The server does not answer. Your edits are kept here and will be sent.';
+const AWAY = 'The server does not answer.';
+const WILL_BE_SENT = 'Your edits are kept here and will be sent.';
 const NO_ROOM = 'This browser cannot keep edits; leave the page open until they are saved.';
 
 type Answer = { status: number; body: unknown } | null;
@@ -143,7 +144,8 @@ export function makeSaver(around: Surroundings) {
       dispatch(saveStopped({ id, save: { kind: 'refused', message } }));
       return 'settled';
     }
-    dispatch(saveStopped({ id, save: { kind: 'offline', message: detailOf(answer, AWAY) } }));
+    const message = `${detailOf(answer, AWAY)} ${WILL_BE_SENT}`;
+    dispatch(saveStopped({ id, save: { kind: 'offline', message } }));
     keep();
     return 'away';
   }
