@@ -282,6 +282,30 @@ test('kit and rigs that cannot be read leave their lists, pickers and pages work
   await expect(page.getByLabel('Name of the rig')).toBeVisible();
 });
 
+test('a drawing that fails leaves the rest of its page working, and is tried again', async ({
+  page,
+}) => {
+  const { station, api } = await freshStation(stack.address);
+  await page.addInitScript(() => {
+    const { getContext } = HTMLCanvasElement.prototype;
+    HTMLCanvasElement.prototype.getContext = function spoilt(this: HTMLCanvasElement, ...args) {
+      if ((globalThis as { spoil?: boolean }).spoil !== false) throw new Error('spoilt');
+      return getContext.apply(this, args as never) as never;
+    } as typeof getContext;
+  });
+  await page.goto(`${station}/view`);
+  await expect(page.getByText('The finder failed.')).toBeVisible();
+  await expect(page.getByRole('group', { name: 'Plan of the site' })).toBeVisible();
+  await enter(page.getByLabel('Height of the sensor'), '1.7');
+  await expect(saved(page)).toBeVisible();
+  expect(await stored(api)).toMatchObject({ document: { camera: { height_m: 1.7 } } });
+  await page.evaluate(() => {
+    (globalThis as { spoil?: boolean }).spoil = false;
+  });
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByText('The finder failed.')).toBeHidden();
+});
+
 test('a job of ten thousand stations: a page at a time, scrolled to its end, one more begun, copied', async ({
   page,
 }) => {

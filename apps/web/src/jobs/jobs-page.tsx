@@ -9,6 +9,7 @@ import {
   useJobsQuery,
   type ListedJob,
 } from '../store/api.js';
+import { Line } from '../ui/boundary.js';
 import { Button } from '../ui/button.js';
 import { NameDialog } from '../ui/name-dialog.js';
 import { useNotice } from '../ui/notices.js';
@@ -76,21 +77,25 @@ export function JobsPage() {
         <ul className="border-t border-rule">
           {data?.map((job) => (
             <li key={job.id} className="flex items-center border-b border-rule hover:bg-paper">
-              <Link
-                to={`/jobs/${job.id}`}
-                className="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-6 px-2 py-3"
-              >
-                <span className="min-w-0 flex-1 truncate text-[17px] font-medium">{job.name}</span>
-                <span className="figure w-28 text-right">
-                  {job.stations}{' '}
-                  <span className="text-[12px] font-normal text-quiet">
-                    {job.stations === 1 ? 'station' : 'stations'}
+              <Line name={job.name} of={job}>
+                <Link
+                  to={`/jobs/${job.id}`}
+                  className="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-6 px-2 py-3"
+                >
+                  <span className="min-w-0 flex-1 truncate text-[17px] font-medium">
+                    {job.name}
                   </span>
-                </span>
-                <span className="w-44 text-right text-quiet">
-                  {formatDistanceToNow(job.updatedAt, { addSuffix: true })}
-                </span>
-              </Link>
+                  <span className="figure w-28 text-right">
+                    {job.stations}{' '}
+                    <span className="text-[12px] font-normal text-quiet">
+                      {job.stations === 1 ? 'station' : 'stations'}
+                    </span>
+                  </span>
+                  <span className="w-44 text-right text-quiet">
+                    {formatDistanceToNow(job.updatedAt, { addSuffix: true })}
+                  </span>
+                </Link>
+              </Line>
               <RowMenu
                 label={`More for ${job.name}`}
                 itemsOf={() => [

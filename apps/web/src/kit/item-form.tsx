@@ -12,6 +12,7 @@ import {
   type KitItem,
   type Texts,
 } from '@gangway/station';
+import { Part } from '../ui/boundary.js';
 import { Button } from '../ui/button.js';
 import { CircleDrawing } from './circle-drawing.js';
 import { CircleRows } from './circle-rows.js';
@@ -201,7 +202,9 @@ export function ItemForm({ kind, base, baseRevision, draftKey, names, onSave }: 
       </div>
       <aside className="lg:sticky lg:top-6 lg:self-start">
         {kind === 'lens' && (
-          <CircleDrawing text={values.circle ?? ''} sharp={values.sharp_fraction ?? ''} />
+          <Part name="The drawing" of={values.circle}>
+            <CircleDrawing text={values.circle ?? ''} sharp={values.sharp_fraction ?? ''} />
+          </Part>
         )}
       </aside>
       <div className="fixed inset-x-0 bottom-0 z-10 border-t border-rule bg-page">
