@@ -147,6 +147,19 @@ export function localPostgres(name, say = () => {}) {
     throw new Error(`PostgreSQL did not start:\n${errors}`);
   }
 
+  /** Between finding a port free and taking it another may have come first: then the next one. */
+  async function launchOnFreePort() {
+    for (let from = USUAL_PORT; ; from = port + 1) {
+      port = await freePort(from);
+      try {
+        await launch();
+        return;
+      } catch (error) {
+        if (!/could not bind|in use/i.test(error.message)) throw error;
+      }
+    }
+  }
+
   /** Looks whether it still lives, however it came to be ours, and brings it back. */
   async function keepAlive(mine) {
     for (let failures = 0; watching === mine;) {
@@ -215,10 +228,7 @@ export function localPostgres(name, say = () => {}) {
       requireOwner(home, as);
       create();
       try {
-        if (!(await adopt())) {
-          port = await freePort(USUAL_PORT);
-          await launch();
-        }
+        if (!(await adopt())) await launchOnFreePort();
         prepare();
       } catch (error) {
         await this.stop();
