@@ -29,7 +29,11 @@ function ask(url, method, body) {
         });
       },
     );
-    sent.on('error', reject);
+    sent.on('error', (error) => {
+      // A connection that lay idle was closed just as it was taken up again.
+      if (sent.reusedSocket && error.code === 'ECONNRESET') resolve(ask(url, method, body));
+      else reject(error);
+    });
     sent.end(body);
   });
 }

@@ -45,12 +45,19 @@ const answering =
     next();
   };
 
+/** Reads the body of a change; what is only asked for has none that matters. */
+function bodies(limit: string): RequestHandler {
+  const read = express.json({ limit, strict: false });
+  return (request, response, next) =>
+    request.method === 'GET' || request.method === 'HEAD' ? next() : read(request, response, next);
+}
+
 /** The HTTP interface: jobs, stations, kit, rigs. */
 function apiRoutes(connection: Connection, state: State): express.Router {
   const api = express.Router();
   api.use(answering(state));
-  api.use('/kit/imports', express.json({ limit: LARGEST_IMPORT, strict: false }));
-  api.use(express.json({ limit: LARGEST_BODY, strict: false }));
+  api.use('/kit/imports', bodies(LARGEST_IMPORT));
+  api.use(bodies(LARGEST_BODY));
   // What is asked for most comes first.
   api.use('/stations', stationRoutes(connection));
   api.use('/jobs', jobRoutes(connection));
