@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { and, asc, count, desc, eq, lt, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, inArray, lt, sql } from 'drizzle-orm';
 import { Router } from 'express';
 import * as z from 'zod';
 import { parseEdited, parseStation, type Station } from '@gangway/station';
@@ -39,6 +39,8 @@ const revisionPage = z.object({
   before: whole(1, 2_147_483_647, 2_147_483_647),
   limit: whole(1, 500, 200),
 });
+
+const inOrder = [asc(stations.createdAt), asc(stations.id)];
 
 /** A new station with its first revision. @returns false when the id is taken already */
 export async function insertStation(
@@ -85,13 +87,19 @@ export function stationsOfJob({ db, transact }: Connection): Router {
     const which = stationsIn(jobId, request.query.archived === 'true');
     await requireJob(db, jobId);
     const [of] = await db.select({ total: count() }).from(stations).where(which);
+    // Found first and written after: a sort would write every document of the job as JSON.
+    const found = db
+      .select({ id: stations.id })
+      .from(stations)
+      .where(which)
+      .orderBy(...inOrder)
+      .limit(limit)
+      .offset(offset);
     const rows = await db
       .select({ json: stationJson })
       .from(stations)
-      .where(which)
-      .orderBy(asc(stations.createdAt), asc(stations.id))
-      .limit(limit)
-      .offset(offset);
+      .where(inArray(stations.id, found))
+      .orderBy(...inOrder);
     sendJson(response, `{"total":${of!.total},"offset":${offset},"items":${listJson(rows)}}`);
   });
 

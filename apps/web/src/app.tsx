@@ -25,6 +25,13 @@ const focus = () => import('./station/focus/index.js');
 const kit = () => import('./kit/index.js');
 const rigs = () => import('./rigs/index.js');
 
+/** What comes next from a job's list is fetched while the list is looked at. */
+function fetchAhead(...parts: readonly (() => Promise<unknown>)[]): void {
+  const LOOK_MS = 300;
+  // Where it fails it is fetched, and the failure told, when it is wanted.
+  setTimeout(() => parts.forEach((part) => void part().catch(() => undefined)), LOOK_MS);
+}
+
 const router = createBrowserRouter([
   {
     element: <Root />,
@@ -33,7 +40,14 @@ const router = createBrowserRouter([
     children: [
       { index: true, element: <Navigate to="/jobs" replace /> },
       { path: 'jobs', lazy: async () => ({ Component: (await list()).JobsPage }) },
-      { path: 'jobs/:job', lazy: async () => ({ Component: (await list()).JobPage }) },
+      {
+        path: 'jobs/:job',
+        lazy: async () => {
+          const { JobPage } = await list();
+          fetchAhead(station, view);
+          return { Component: JobPage };
+        },
+      },
       {
         path: 'jobs/:job/stations/:station',
         lazy: async () => ({ Component: (await station()).StationLayout }),

@@ -13,12 +13,12 @@ import {
 } from '@gangway/station';
 import { saveDocument } from '../files/export.js';
 import {
+  api,
   PAGE,
   sentence,
   useArchiveStationMutation,
   useDeleteStationMutation,
   useDuplicateStationMutation,
-  useStationsQuery,
   type StoredStation,
 } from '../store/api.js';
 import { BrokenLine, Line } from '../ui/boundary.js';
@@ -26,8 +26,10 @@ import { newId } from '../ui/new-id.js';
 import { useNotice } from '../ui/notices.js';
 import { RowMenu, type MenuItem } from '../ui/row-menu.js';
 import { STANDING_TEXT } from '../ui/standing.js';
+import { useRested } from '../ui/use-paced.js';
 
 const ROW_PX = 70;
+const REST_MS = 80;
 
 interface Which {
   jobId: string;
@@ -43,10 +45,18 @@ export function StationList({ total, ...which }: Which & { total: number }) {
     estimateSize: () => ROW_PX,
     overscan: 6,
   });
+  const items = rows.getVirtualItems();
+  const pageOf = (item?: { index: number }): number => Math.floor((item?.index ?? 0) / PAGE);
+  // A page that is only flown over is not asked for.
+  const rested = useRested(`${pageOf(items[0])} ${pageOf(items.at(-1))}`, REST_MS);
+  const [from = 0, to = 0] = rested.split(' ').map(Number);
   return (
     <div ref={box} className="min-h-40 flex-1 overflow-y-auto border-t border-rule pb-4">
+      {Array.from({ length: to - from + 1 }, (_, i) => (
+        <Fetched key={from + i} page={from + i} {...which} />
+      ))}
       <ul aria-label="Stations" className="relative" style={{ height: rows.getTotalSize() }}>
-        {rows.getVirtualItems().map(({ index, start }) => (
+        {items.map(({ index, start }) => (
           <li
             key={index}
             ref={rows.measureElement}
@@ -64,9 +74,15 @@ export function StationList({ total, ...which }: Which & { total: number }) {
   );
 }
 
-/** Lines of one page share what was fetched for it. */
+/** Keeps one page of the list, for as long as it is in sight. */
+function Fetched(which: Which & { page: number }) {
+  api.endpoints.stations.useQuerySubscription(which);
+  return null;
+}
+
+/** Shows what is there of its page; the list does the asking. */
 function Row({ index, ...which }: Which & { index: number }) {
-  const { stored, error } = useStationsQuery(
+  const { stored, error } = api.endpoints.stations.useQueryState(
     { ...which, page: Math.floor(index / PAGE) },
     {
       selectFromResult: (result) => ({
