@@ -130,3 +130,12 @@ export const range = (item: z.ZodNumber) =>
     .refine(([least, most]) => least <= most, {
       error: 'must run from the least to the greatest value',
     });
+
+/** What is wrong with a version that is not the one known. */
+export const versionFault = (version: unknown, known: number): string =>
+  typeof version === 'number' && version > known
+    ? `${version} was written by a newer Gangway; this one understands version ${known}`
+    : `must be ${known}, the version understood here, not ${shown(version)}`;
+
+export const versionField = <N extends number>(known: N) =>
+  z.literal(known, { error: ({ input }) => versionFault(input, known) });

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import { migrate } from './migrations.js';
 import { FORMAT, stationSchema, VERSION, type Station } from './schema.js';
-import { shown } from './fields.js';
+import { shown, versionFault } from './fields.js';
 import { isWellFormed } from './text.js';
 
 /** One thing wrong with a document: where (a JSON pointer, RFC 6901) and a sentence. */
@@ -41,13 +41,7 @@ export function parseStation(document: unknown): Result<Station> {
   }
   const migrated = migrate(document as Record<string, unknown>);
   if (!migrated) {
-    const newer = typeof version === 'number' && version > VERSION;
-    return fail(
-      '/version',
-      newer
-        ? `${version} was written by a newer Gangway; this one understands version ${VERSION}`
-        : `must be ${VERSION}, the version understood here, not ${shown(version)}`,
-    );
+    return fail('/version', versionFault(version, VERSION));
   }
   const found = unstorable(migrated);
   if (found) return { ok: false, problems: [found] };

@@ -106,7 +106,7 @@ describe('kit files', () => {
     ['', 'is empty'],
     ['{', 'is not JSON'],
     ['{"format":"gangway.station"}', 'must be "gangway.kit"'],
-    ['{"format":"gangway.kit","version":2,"items":[]}', 'must be 1'],
+    ['{"format":"gangway.kit","version":2,"items":[]}', '2 was written by a newer Gangway'],
     ['{"format":"gangway.kit","version":1,"items":{}}', 'must be a list'],
   ])('%s is refused', (text, words) => {
     const read = readKitText(text);
@@ -231,6 +231,16 @@ describe('assembling', () => {
     expect(isWhole(newRig('x'))).toBe(false);
     const rigid = chainPartFrom(item('Rigid shift camera 71 to 27') as never);
     expect(rigid).toMatchObject({ kind: 'adapter', thickness_mm: 44 });
+  });
+
+  it('a rig of a later version is told as such, and nothing else of it', () => {
+    const read = parseRig({ format: 'gangway.rig', version: 9, name: 'Odd' });
+    expect(read.ok ? [] : read.problems).toEqual([
+      {
+        pointer: '/version',
+        message: expect.stringContaining('9 was written by a newer Gangway'),
+      },
+    ]);
   });
 
   it('a station with any rig of the demo parses, whatever it was set to before', () => {

@@ -1,5 +1,5 @@
 import { refused, unstorable, type Result } from '../parse.js';
-import { shown } from '../fields.js';
+import { shown, versionFault } from '../fields.js';
 import { KIT_FORMAT, KIT_VERSION, kitItemSchema, type KitItem } from './schema.js';
 
 /** Largest kit file read, in bytes: twenty thousand lenses with their circles. */
@@ -33,10 +33,7 @@ export function readKitText(text: string): Result<Result<KitItem>[]> {
     return fail('/format', `must be "${KIT_FORMAT}" for a kit, not ${shown(format)}`);
   }
   if (version !== KIT_VERSION) {
-    return fail(
-      '/version',
-      `must be ${KIT_VERSION}, the version understood here, not ${shown(version)}`,
-    );
+    return fail('/version', versionFault(version, KIT_VERSION));
   }
   if (!Array.isArray(items)) return fail('/items', `must be a list, not ${shown(items)}`);
   return { ok: true, value: items.map(parseKitItem) };

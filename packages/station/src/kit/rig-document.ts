@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { fNumber, list, record, text } from '../fields.js';
+import { fNumber, list, record, text, versionFault, versionField } from '../fields.js';
 import { newStation } from '../new-station.js';
 import { refused, unstorable, type Result } from '../parse.js';
 import { backSchema, chainPartSchema, lensSchema } from '../parts.js';
@@ -8,10 +8,12 @@ import { contactsReach } from '../rig/stack.js';
 import type { Known, Station } from '../schema.js';
 import { withRig } from './assemble.js';
 
+const VERSION = 1;
+
 /** Gear put together under a name: copies of kit items, in order from the lens to the back. */
 export const rigSchema = record({
   format: z.literal('gangway.rig', { error: 'must be "gangway.rig"' }),
-  version: z.literal(1),
+  version: versionField(VERSION),
   name: text().min(1, { error: 'must not be empty; give it a name' }),
   lens: lensSchema.optional(),
   chain: list(chainPartSchema, 32),
@@ -31,6 +33,14 @@ export type Rig = Known<z.infer<typeof rigSchema>>;
 export type WholeRig = Rig & Required<Pick<Rig, 'lens' | 'back'>>;
 
 export function parseRig(document: unknown): Result<Rig> {
+  // Of another version nothing else can be told.
+  const { format, version } = (document ?? {}) as Record<string, unknown>;
+  if (format === 'gangway.rig' && version !== VERSION) {
+    return {
+      ok: false,
+      problems: [{ pointer: '/version', message: versionFault(version, VERSION) }],
+    };
+  }
   const found = unstorable(document);
   if (found) return { ok: false, problems: [found] };
   const parsed = rigSchema.safeParse(document);
@@ -41,7 +51,7 @@ export function parseRig(document: unknown): Result<Rig> {
 
 export const newRig = (name: string): Rig => ({
   format: 'gangway.rig',
-  version: 1,
+  version: VERSION,
   name,
   chain: [],
 });

@@ -1,5 +1,14 @@
 import * as z from 'zod';
-import { diameterMm, lengthMm, list, record, shown, text, thicknessMm } from '../fields.js';
+import {
+  diameterMm,
+  lengthMm,
+  list,
+  record,
+  shown,
+  text,
+  thicknessMm,
+  versionField,
+} from '../fields.js';
 import {
   adapterShape,
   backShape,
@@ -98,7 +107,7 @@ export const MOST_ITEMS = 50_000;
 
 export const kitSchema = record({
   format: z.literal(KIT_FORMAT, { error: `must be "${KIT_FORMAT}"` }),
-  version: z.literal(KIT_VERSION),
+  version: versionField(KIT_VERSION),
   items: list(kitItemSchema, MOST_ITEMS),
 });
 
