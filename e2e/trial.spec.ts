@@ -1,4 +1,4 @@
-import { execFileSync } from 'node:child_process';
+import { spawnSync } from 'node:child_process';
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
@@ -50,10 +50,11 @@ async function asAdmin<T>(work: (client: pg.Client) => Promise<T>): Promise<T | 
 }
 
 const serverPid = (run: Run): number => {
-  const lines = execFileSync('ps', ['-o', 'pid=,args=', '--ppid', String(run.child.pid)], {
+  // Ends with 1 when there is none: the server was killed just now and is not back yet.
+  const { stdout } = spawnSync('ps', ['-o', 'pid=,args=', '--ppid', String(run.child.pid)], {
     encoding: 'utf8',
   });
-  const found = lines.split('\n').find((line) => line.includes('apps/server/dist/main.js'));
+  const found = stdout.split('\n').find((line) => line.includes('apps/server/dist/main.js'));
   return found ? Number(found.trim().split(' ')[0]) : 0;
 };
 
@@ -145,6 +146,9 @@ test(`${ROUNDS} rounds of random kills from seed ${SEED}: nothing acknowledged a
 
   const tally: Record<Victim, number> = { server: 0, postmaster: 0, connections: 0 };
   const victims = Object.keys(tally) as Victim[];
+  const tallied = () =>
+    `${tally.server} servers, ${tally.postmaster} postmasters, ${tally.connections} lots of ` +
+    `connections killed; ${acknowledged.length} saves acknowledged`;
   for (let round = 0; round < ROUNDS; round++) {
     const struck = new Set<Victim>();
     const serverBefore = serverPid(run);
@@ -176,6 +180,7 @@ test(`${ROUNDS} rounds of random kills from seed ${SEED}: nothing acknowledged a
       movements: { rise_mm: rise, shift_mm: shift },
     });
     if (!struck.has('server')) expect(serverPid(run)).toBe(serverBefore);
+    if ((round + 1) % 20 === 0) console.log(`    ${round + 1} rounds, ${tallied()}`);
   }
   going = false;
   await writing;
@@ -194,9 +199,6 @@ test(`${ROUNDS} rounds of random kills from seed ${SEED}: nothing acknowledged a
     ({ id, revision, count }) => found!.get(`${id} ${revision}`) !== count,
   );
   expect(lost).toEqual([]);
-  console.log(
-    `    ${tally.server} servers, ${tally.postmaster} postmasters, ${tally.connections} lots of ` +
-      `connections killed; ${acknowledged.length} saves acknowledged, none lost`,
-  );
+  console.log(`    ${tallied()}, none lost`);
   expect(await stop(run)).toBe(0);
 });

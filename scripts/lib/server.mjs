@@ -122,7 +122,7 @@ export async function startServer({
 }
 
 /** A server that has been up this long counts as one that works. */
-const WORKS_MS = 60_000;
+const WORKS_MS = 5000;
 
 /**
  * Starts the server anew whenever it ends by itself, after a pause that grows.
