@@ -56,6 +56,27 @@ test('stations of a job are begun, duplicated, archived and restored; their verd
   await expect(page.getByRole('link', { name: /Station 1 \(copy\)/ })).toBeVisible();
 });
 
+test('coming back to a list shows what another tab made, and counts it for the next name', async ({
+  page,
+  context,
+}) => {
+  await page.goto(`${ADDRESS}/jobs`);
+  await page.getByRole('button', { name: 'New job' }).click();
+  await page.getByLabel('Name of the job').fill(`Two tabs ${Date.now()}`);
+  await page.getByRole('button', { name: 'Create' }).click();
+  await expect(page.getByText('No stations yet.')).toBeVisible();
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await other.getByRole('button', { name: 'New station' }).click();
+  await expect(other.getByLabel('Name of the station')).toHaveValue('Station 1');
+  await other.close();
+  // A browser without a window gives every page the focus at once.
+  await page.evaluate(() => window.dispatchEvent(new Event('focus')));
+  await expect(page.getByRole('link', { name: /Station 1/ })).toBeVisible();
+  await page.getByRole('button', { name: 'New station' }).click();
+  await expect(page.getByLabel('Name of the station')).toHaveValue('Station 2');
+});
+
 test('an address that leads nowhere says so and leads back', async ({ page }) => {
   await page.goto(`${ADDRESS}/jobs/00000000-0000-4000-8000-000000000000`);
   await expect(page.getByText('There is nothing at this address.')).toBeVisible();

@@ -20,6 +20,8 @@ function Root() {
 const list = () => import('./jobs/index.js');
 const station = () => import('./station/index.js');
 const view = () => import('./station/view/index.js');
+const rigBar = () => import('./station/view/rig-bar.js');
+const kept = () => import('./store/kept.js');
 const cover = () => import('./station/cover/pages.js');
 const focus = () => import('./station/focus/index.js');
 const kit = () => import('./kit/index.js');
@@ -44,7 +46,7 @@ const router = createBrowserRouter([
         path: 'jobs/:job',
         lazy: async () => {
           const { JobPage } = await list();
-          fetchAhead(station, view);
+          fetchAhead(station, view, rigBar, kept);
           return { Component: JobPage };
         },
       },

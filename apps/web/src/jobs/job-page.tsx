@@ -5,8 +5,8 @@ import { useImport } from '../files/use-import.js';
 import {
   sentence,
   useCreateStationMutation,
+  useFreeNameQuery,
   useJobQuery,
-  useLazyFreeNameQuery,
   useStationsQuery,
 } from '../store/api.js';
 import { Button } from '../ui/button.js';
@@ -31,7 +31,7 @@ export function JobPage() {
   const again = error && 'status' in error && error.status !== 404 ? AGAIN_MS : 0;
   if (poll !== again) setPoll(again);
   const [create] = useCreateStationMutation();
-  const [freeName] = useLazyFreeNameQuery();
+  const named = useFreeNameQuery({ jobId, stem: 'Station' });
   const notice = useNotice();
   const navigate = useNavigate();
 
@@ -40,16 +40,21 @@ export function JobPage() {
   }
 
   const begin = async (): Promise<void> => {
-    const named = await freeName({ jobId, stem: 'Station' });
-    if (named.error) {
-      notice([sentence(named.error)]);
-      return;
+    // Asked for ahead, and anew whenever the list changes; where that failed, once more now.
+    let name = named.isFetching ? undefined : named.currentData?.name;
+    if (name === undefined) {
+      const asked = await named.refetch();
+      if (asked.data === undefined) {
+        notice([sentence('error' in asked ? asked.error : undefined)]);
+        return;
+      }
+      name = asked.data.name;
     }
     const id = newId();
     const made = await create({
       jobId,
       id,
-      document: withJobCriterion(newStation(named.data!.name), job.data?.criterion),
+      document: withJobCriterion(newStation(name), job.data?.criterion),
     });
     if (made.error) notice([sentence(made.error)]);
     else await navigate(`/jobs/${jobId}/stations/${id}/view/rig`);

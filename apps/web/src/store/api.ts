@@ -117,6 +117,7 @@ export const api = createApi({
     freeName: build.query<{ name: string }, { jobId: string; stem: string }>({
       query: ({ jobId, stem }) => ({ url: `jobs/${jobId}/stations/free-name`, params: { stem } }),
       keepUnusedDataFor: 0,
+      providesTags: ['Stations'],
     }),
     createStation: build.mutation<StoredStation, { jobId: string; id: string; document: Station }>({
       query: ({ jobId, ...body }) => ({ url: `jobs/${jobId}/stations`, method: 'POST', body }),
@@ -164,7 +165,7 @@ export const {
   useDuplicateStationMutation,
   useArchiveStationMutation,
   useDeleteStationMutation,
-  useLazyFreeNameQuery,
+  useFreeNameQuery,
   useRevisionsQuery,
   useRevisionQuery,
 } = api;

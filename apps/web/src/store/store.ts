@@ -1,4 +1,5 @@
 import { combineReducers, configureStore } from '@reduxjs/toolkit';
+import { setupListeners } from '@reduxjs/toolkit/query';
 import { useDispatch, useSelector, useStore } from 'react-redux';
 import { api } from './api.js';
 import { keepPreferences, preferencesReducer } from './preferences.js';
@@ -15,6 +16,9 @@ export const store = configureStore({
   }),
   middleware: (standard) => standard().concat(api.middleware),
 });
+
+// For lists that are asked for anew when one comes back to them.
+setupListeners(store.dispatch);
 
 export type RootState = ReturnType<typeof store.getState>;
 export const useAppDispatch = useDispatch.withTypes<typeof store.dispatch>();
