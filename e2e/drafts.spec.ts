@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { get, lens, makeItem, post, unique, type Item } from './gear.js';
+import { copyRig, get, lens, makeItem, post, unique, type Item } from './gear.js';
 import { ADDRESS } from './helpers.js';
 
 /** Two tabs on one thing of the kit, or one rig: neither writes over what the other keeps. */
@@ -127,4 +127,40 @@ test('a rig whose answer was lost on the way is known as its own', async ({ page
   await expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
   await expect(page.getByRole('dialog')).toBeHidden();
   expect((await get<Item>(`rigs/${id}`)).document.name).toBe('Sent twice');
+});
+
+test('what is open stays when a later look fails; what is opened meanwhile comes by itself', async ({
+  page,
+}) => {
+  const { id } = await makeItem(lens(unique('Stays')));
+  const rig = await copyRig(13);
+  await page.goto(`${ADDRESS}/kit/${id}`);
+  const focal = page.getByLabel('Focal length');
+  await expect(focal).toHaveValue('35');
+  // The save goes through; the kit, asked for anew after it, does not come.
+  await page.route(/\/api\//, (route) =>
+    route.request().method() === 'GET' ? route.abort() : route.continue(),
+  );
+  const failed = page.waitForEvent('requestfailed', (request) => request.url().endsWith(id));
+  await focal.fill('36');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await failed;
+  await expect(page.getByText('Saved.')).toBeVisible();
+  await focal.fill('37');
+  await expect(page.getByText('Not saved yet; kept in this browser.')).toBeVisible();
+
+  const name = page.getByLabel('Name of the rig');
+  for (const [path, there] of [
+    [`rigs/${rig.id}`, name],
+    [`rigs/${rig.id}/match`, page.getByLabel('Subject, from the sensor')],
+    ['rigs/compare', page.getByRole('heading', { name: 'Compare rigs' })],
+    [`kit/${id}`, focal],
+  ] as const) {
+    await page.route(/\/api\//, (route) => route.abort());
+    await page.goto(`${ADDRESS}/${path}`);
+    await expect(page.getByText('Trying again.')).toBeVisible();
+    await page.unroute(/\/api\//);
+    await expect(there).toBeVisible();
+  }
+  await expect(focal).toHaveValue('37');
 });

@@ -334,9 +334,13 @@ test('a job of ten thousand stations: a page at a time, scrolled to its end, one
   await expect(page.getByRole('link', { name: /Customs house/ })).toBeVisible();
   // Drawn are those in sight.
   expect(await lines.count()).toBeLessThan(40);
+  // A part that cannot be had at once is asked for again.
+  await page.route(/offset=9950/, (route) => route.abort());
   await page
     .getByRole('list', { name: 'Stations' })
     .evaluate((list) => list.parentElement!.scrollTo(0, 1e9));
+  await expect(lines.last()).toHaveText('The server does not answer.');
+  await page.unroute(/offset=9950/);
   await expect(page.getByRole('link', { name: /^Station 9999/ })).toBeVisible();
   await page.getByRole('button', { name: 'New station' }).click();
   await expect(page.getByLabel('Name of the station')).toHaveValue('Station 10000');

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { ADDRESS } from './helpers.js';
+import { ADDRESS, stored } from './helpers.js';
 
 test('a job is created, renamed, duplicated, archived and restored', async ({ page }) => {
   const name = `Ropewalk ${Date.now()}`;
@@ -56,7 +56,7 @@ test('stations of a job are begun, duplicated, archived and restored; their verd
   await expect(page.getByRole('link', { name: /Station 1 \(copy\)/ })).toBeVisible();
 });
 
-test('coming back to a list shows what another tab made, and counts it for the next name', async ({
+test('coming back to a list shows what another tab made; the next name counts it, and what is imported', async ({
   page,
   context,
 }) => {
@@ -66,15 +66,29 @@ test('coming back to a list shows what another tab made, and counts it for the n
   await page.getByRole('button', { name: 'Create' }).click();
   await expect(page.getByText('No stations yet.')).toBeVisible();
   const other = await context.newPage();
+  // A name that could not be had ahead is asked for when it is wanted.
+  await other.route(/free-name/, (route) => route.abort());
   await other.goto(page.url());
   await other.getByRole('button', { name: 'New station' }).click();
+  await expect(other.getByText('The server does not answer.')).toBeVisible();
+  await other.unroute(/free-name/);
+  await other.getByRole('button', { name: 'New station' }).click();
   await expect(other.getByLabel('Name of the station')).toHaveValue('Station 1');
+  const { document } = await stored(`${ADDRESS}/api/stations/${other.url().split('/')[6]}`);
   await other.close();
   // A browser without a window gives every page the focus at once.
   await page.evaluate(() => window.dispatchEvent(new Event('focus')));
   await expect(page.getByRole('link', { name: /Station 1/ })).toBeVisible();
+  await page.getByLabel('Station files to import').setInputFiles(
+    ['Station 2', 'Station 3'].map((name) => ({
+      name: `${name}.json`,
+      mimeType: 'application/json',
+      buffer: Buffer.from(JSON.stringify({ ...document, name })),
+    })),
+  );
+  await expect(page.getByRole('link', { name: /Station 3/ })).toBeVisible();
   await page.getByRole('button', { name: 'New station' }).click();
-  await expect(page.getByLabel('Name of the station')).toHaveValue('Station 2');
+  await expect(page.getByLabel('Name of the station')).toHaveValue('Station 4');
 });
 
 test('an address that leads nowhere says so and leads back', async ({ page }) => {

@@ -3,6 +3,8 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { newStation, withJobCriterion } from '@gangway/station';
 import { useImport } from '../files/use-import.js';
 import {
+  isMissing,
+  SEEN_ANEW,
   sentence,
   useCreateStationMutation,
   useFreeNameQuery,
@@ -15,29 +17,27 @@ import { useNotice } from '../ui/notices.js';
 import { ListTop } from '../ui/list-top.js';
 import { PageTop } from '../ui/page-top.js';
 import { NotFound } from '../ui/states.js';
-import { AGAIN_MS, ListState } from './list-state.js';
+import { useTries } from '../ui/use-tries.js';
+import { ListState } from './list-state.js';
 import { StationList } from './station-list.js';
 
 export function JobPage() {
   const { job: jobId = '' } = useParams();
   const [archived, setArchived] = useState(false);
-  const [poll, setPoll] = useState(0);
-  const job = useJobQuery(jobId, { pollingInterval: poll });
+  const [pollingInterval, heed] = useTries();
+  const job = useJobQuery(jobId, { pollingInterval, ...SEEN_ANEW });
   const { currentData: first, ...stations } = useStationsQuery(
     { jobId, archived, page: 0 },
-    { pollingInterval: poll },
+    { pollingInterval, ...SEEN_ANEW },
   );
   const error = job.error ?? stations.error;
-  const again = error && 'status' in error && error.status !== 404 ? AGAIN_MS : 0;
-  if (poll !== again) setPoll(again);
+  heed(error);
   const [create] = useCreateStationMutation();
-  const named = useFreeNameQuery({ jobId, stem: 'Station' });
+  const named = useFreeNameQuery({ jobId, stem: 'Station' }, SEEN_ANEW);
   const notice = useNotice();
   const navigate = useNavigate();
 
-  if (job.error && 'status' in job.error && [404, 422].includes(Number(job.error.status))) {
-    return <NotFound />;
-  }
+  if (isMissing(job.error)) return <NotFound />;
 
   const begin = async (): Promise<void> => {
     // Asked for ahead, and anew whenever the list changes; where that failed, once more now.

@@ -2,6 +2,7 @@ import { formatDistanceToNow } from 'date-fns';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import {
+  SEEN_ANEW,
   sentence,
   useChangeJobMutation,
   useCreateJobMutation,
@@ -17,15 +18,16 @@ import { ListTop } from '../ui/list-top.js';
 import { PageTop } from '../ui/page-top.js';
 import { RowMenu } from '../ui/row-menu.js';
 import { Sections } from '../ui/sections.js';
-import { AGAIN_MS, ListState } from './list-state.js';
+import { useTries } from '../ui/use-tries.js';
+import { ListState } from './list-state.js';
 import { newId } from '../ui/new-id.js';
 
 export function JobsPage() {
   const [archived, setArchived] = useState(false);
   const [naming, setNaming] = useState<ListedJob | 'new' | null>(null);
-  const [poll, setPoll] = useState(0);
-  const { data, error } = useJobsQuery({ archived }, { pollingInterval: poll });
-  if (poll !== (error ? AGAIN_MS : 0)) setPoll(error ? AGAIN_MS : 0);
+  const [pollingInterval, heed] = useTries();
+  const { data, error } = useJobsQuery({ archived }, { pollingInterval, ...SEEN_ANEW });
+  heed(error);
   const [create] = useCreateJobMutation();
   const [change] = useChangeJobMutation();
   const [duplicate] = useDuplicateJobMutation();

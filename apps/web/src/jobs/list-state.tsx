@@ -1,8 +1,5 @@
 import { isAway, sentence } from '../store/api.js';
 
-/** A list is asked for again this often while the server or its database is away. */
-export const AGAIN_MS = 2000;
-
 interface Props {
   error: unknown;
   loading: boolean;

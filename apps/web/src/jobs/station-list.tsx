@@ -15,10 +15,12 @@ import { saveDocument } from '../files/export.js';
 import {
   api,
   PAGE,
+  SEEN_ANEW,
   sentence,
   useArchiveStationMutation,
   useDeleteStationMutation,
   useDuplicateStationMutation,
+  useStationsQuery,
   type StoredStation,
 } from '../store/api.js';
 import { BrokenLine, Line } from '../ui/boundary.js';
@@ -27,6 +29,7 @@ import { useNotice } from '../ui/notices.js';
 import { RowMenu, type MenuItem } from '../ui/row-menu.js';
 import { STANDING_TEXT } from '../ui/standing.js';
 import { useRested } from '../ui/use-paced.js';
+import { useTries } from '../ui/use-tries.js';
 
 const ROW_PX = 70;
 const REST_MS = 80;
@@ -76,7 +79,13 @@ export function StationList({ total, ...which }: Which & { total: number }) {
 
 /** Keeps one page of the list, for as long as it is in sight. */
 function Fetched(which: Which & { page: number }) {
-  api.endpoints.stations.useQuerySubscription(which);
+  const [pollingInterval, heed] = useTries();
+  const { error } = useStationsQuery(which, {
+    pollingInterval,
+    ...SEEN_ANEW,
+    selectFromResult: (result) => ({ error: result.error }),
+  });
+  heed(error);
   return null;
 }
 

@@ -10,10 +10,11 @@ import {
   type KitItem,
   type Problem,
 } from '@gangway/station';
-import { sentence } from '../store/api.js';
+import { isMissing, sentence } from '../store/api.js';
 import { PageTop } from '../ui/page-top.js';
 import { Sections } from '../ui/sections.js';
-import { Loading, NotFound } from '../ui/states.js';
+import { NotFound, Unopened } from '../ui/states.js';
+import { useTries } from '../ui/use-tries.js';
 import { Unreadable } from '../ui/unreadable.js';
 import {
   currentIn,
@@ -86,15 +87,11 @@ function NewItem({ kind }: { kind: Kind }) {
 
 export function ItemPage() {
   const { item: id = '' } = useParams();
-  const { currentData: data, error } = useItemQuery(id);
-  if (error) {
-    return 'status' in error && [404, 422].includes(Number(error.status)) ? (
-      <NotFound />
-    ) : (
-      <Loading message={sentence(error)} />
-    );
-  }
-  if (!data) return <Loading message={null} />;
+  const [pollingInterval, heed] = useTries();
+  const { currentData: data, error } = useItemQuery(id, { pollingInterval });
+  heed(error);
+  // What is open stays open when a later look fails.
+  if (!data || isMissing(error)) return <Unopened error={error} />;
   const kept = readKept(parseKitItem, data.document);
   return kept.value ? (
     <OpenItem key={id} stored={data} />

@@ -11,9 +11,9 @@ import {
   sizeOf,
   type Kind,
 } from '@gangway/station';
-import { AGAIN_MS, ListState } from '../jobs/list-state.js';
+import { ListState } from '../jobs/list-state.js';
 import { saveDocument } from '../files/export.js';
-import { sentence } from '../store/api.js';
+import { SEEN_ANEW, sentence } from '../store/api.js';
 import { ActionMenu } from '../ui/action-menu.js';
 import { Button } from '../ui/button.js';
 import { useNotice } from '../ui/notices.js';
@@ -21,6 +21,7 @@ import { ListTop } from '../ui/list-top.js';
 import { PageTop } from '../ui/page-top.js';
 import { Sections } from '../ui/sections.js';
 import { useKept } from '../ui/use-kept.js';
+import { useTries } from '../ui/use-tries.js';
 import {
   useArchiveItemMutation,
   useDeleteItemMutation,
@@ -91,9 +92,9 @@ export function KitPage() {
     stored: StoredItem;
     then: 'look' | 'archive' | 'delete';
   } | null>(null);
-  const [poll, setPoll] = useState(0);
-  const { data, error } = useKitQuery({ archived }, { pollingInterval: poll });
-  if (poll !== (error ? AGAIN_MS : 0)) setPoll(error ? AGAIN_MS : 0);
+  const [pollingInterval, heed] = useTries();
+  const { data, error } = useKitQuery({ archived }, { pollingInterval, ...SEEN_ANEW });
+  heed(error);
   const [archive] = useArchiveItemMutation();
   const [duplicate] = useDuplicateItemMutation();
   const [remove] = useDeleteItemMutation();

@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import { parseRig, readKept } from '@gangway/station';
+import { useTries } from '../ui/use-tries.js';
 import { useKitQuery, useRigsQuery, type StoredItem, type StoredRig } from './api.js';
 import { itemText } from './item-text.js';
 
@@ -11,7 +12,9 @@ export function useSoundKit(): readonly StoredItem[] | undefined {
 
 /** The rigs but for what cannot be read. */
 export function useSoundRigs(): { data: readonly StoredRig[] | undefined; error: unknown } {
-  const { data, error } = useRigsQuery({ archived: false });
+  const [pollingInterval, heed] = useTries();
+  const { data, error } = useRigsQuery({ archived: false }, { pollingInterval });
+  heed(error);
   const sound = useMemo(
     () => data?.filter(({ document }) => readKept(parseRig, document).value !== null),
     [data],

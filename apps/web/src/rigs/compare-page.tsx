@@ -10,12 +10,11 @@ import {
   type RigFigures,
 } from '@gangway/station';
 import { useSoundRigs } from '../kit/sound.js';
-import { sentence } from '../store/api.js';
 import { useAppSelector } from '../store/store.js';
 import { PageTop } from '../ui/page-top.js';
 import { Sections } from '../ui/sections.js';
 import { useKept } from '../ui/use-kept.js';
-import { Loading } from '../ui/states.js';
+import { Unopened } from '../ui/states.js';
 import { useSize } from '../ui/use-size.js';
 import { rigRows } from './rig-rows.js';
 import { FormatSelect } from './format-choice.js';
@@ -39,7 +38,7 @@ export function ComparePage() {
       ),
     [data],
   );
-  if (!data) return <Loading message={error ? sentence(error) : null} />;
+  if (!data) return <Unopened error={error} />;
   const chosen = ids.flatMap((id) => whole.filter((each) => each.id === id));
   const format = formatNamed(reference);
   const sides = { widthMm: format.width_mm, heightMm: format.height_mm };

@@ -25,12 +25,13 @@ import {
   type WholeRig,
 } from '@gangway/station';
 import { useRigQuery } from '../kit/api.js';
-import { sentence } from '../store/api.js';
+import { isMissing } from '../store/api.js';
 import { useAppSelector } from '../store/store.js';
 import { PageTop } from '../ui/page-top.js';
 import { Sections } from '../ui/sections.js';
 import { useKept } from '../ui/use-kept.js';
-import { Loading, NotFound } from '../ui/states.js';
+import { useTries } from '../ui/use-tries.js';
+import { NotFound, Unopened } from '../ui/states.js';
 import { MatchDrawing } from './match-drawing.js';
 import { MatchFrame } from './match-frame.js';
 import { FormatSelect } from './format-choice.js';
@@ -38,9 +39,10 @@ import { SideChoice } from './side-choice.js';
 
 export function MatchPage() {
   const { rig: id = '' } = useParams();
-  const { currentData: data, error } = useRigQuery(id);
-  if (error && 'status' in error && [404, 422].includes(Number(error.status))) return <NotFound />;
-  if (!data) return <Loading message={error ? sentence(error) : null} />;
+  const [pollingInterval, heed] = useTries();
+  const { currentData: data, error } = useRigQuery(id, { pollingInterval });
+  heed(error);
+  if (!data || isMissing(error)) return <Unopened error={error} />;
   const rig = readKept(parseRig, data.document).value;
   return rig && isWhole(rig) ? <Match id={id} rig={rig} /> : <NotFound />;
 }

@@ -24,14 +24,15 @@ import {
   type StoredRig,
 } from '../kit/api.js';
 import { useSoundKit } from '../kit/sound.js';
-import { sentence } from '../store/api.js';
+import { isMissing, sentence } from '../store/api.js';
 import { Part } from '../ui/boundary.js';
 import { Button } from '../ui/button.js';
 import { useNotice } from '../ui/notices.js';
 import { PageTop, TOP_BUTTON } from '../ui/page-top.js';
 import { Sections } from '../ui/sections.js';
 import { STANDING_TEXT } from '../ui/standing.js';
-import { Loading, NotFound } from '../ui/states.js';
+import { Unopened } from '../ui/states.js';
+import { useTries } from '../ui/use-tries.js';
 import { Unreadable } from '../ui/unreadable.js';
 import { useStorageTrouble } from '../ui/use-storage.js';
 import { KINDS_FOR, placed, TITLES, type Asking } from './asking.js';
@@ -49,15 +50,11 @@ import { newId } from '../ui/new-id.js';
 
 export function RigPage() {
   const { rig: id = '' } = useParams();
-  const { currentData: data, error } = useRigQuery(id);
-  if (error) {
-    return 'status' in error && [404, 422].includes(Number(error.status)) ? (
-      <NotFound />
-    ) : (
-      <Loading message={sentence(error)} />
-    );
-  }
-  if (!data) return <Loading message={null} />;
+  const [pollingInterval, heed] = useTries();
+  const { currentData: data, error } = useRigQuery(id, { pollingInterval });
+  heed(error);
+  // What is open stays open when a later look fails.
+  if (!data || isMissing(error)) return <Unopened error={error} />;
   const kept = readKept(parseRig, data.document);
   return kept.value ? (
     <OpenRig key={id} stored={data} />

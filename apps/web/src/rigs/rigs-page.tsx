@@ -13,7 +13,7 @@ import {
   rigVerdict,
   type Rig,
 } from '@gangway/station';
-import { AGAIN_MS, ListState } from '../jobs/list-state.js';
+import { ListState } from '../jobs/list-state.js';
 import {
   useArchiveRigMutation,
   useCreateRigMutation,
@@ -23,7 +23,7 @@ import {
   type StoredRig,
 } from '../kit/api.js';
 import { saveDocument } from '../files/export.js';
-import { sentence } from '../store/api.js';
+import { SEEN_ANEW, sentence } from '../store/api.js';
 import { BrokenLine, Line } from '../ui/boundary.js';
 import { Button } from '../ui/button.js';
 import { useNotice } from '../ui/notices.js';
@@ -31,6 +31,7 @@ import { ListTop } from '../ui/list-top.js';
 import { PageTop } from '../ui/page-top.js';
 import { RowMenu } from '../ui/row-menu.js';
 import { Sections } from '../ui/sections.js';
+import { useTries } from '../ui/use-tries.js';
 import { STANDING_TEXT } from '../ui/standing.js';
 import { newId } from '../ui/new-id.js';
 
@@ -38,10 +39,10 @@ const MOST_COMPARED = 5;
 
 export function RigsPage() {
   const [archived, setArchived] = useState(false);
-  const [poll, setPoll] = useState(0);
+  const [pollingInterval, heed] = useTries();
   const [ticked, setTicked] = useState<readonly string[]>([]);
-  const { data, error } = useRigsQuery({ archived }, { pollingInterval: poll });
-  if (poll !== (error ? AGAIN_MS : 0)) setPoll(error ? AGAIN_MS : 0);
+  const { data, error } = useRigsQuery({ archived }, { pollingInterval, ...SEEN_ANEW });
+  heed(error);
   const [create] = useCreateRigMutation();
   const [archive] = useArchiveRigMutation();
   const [duplicate] = useDuplicateRigMutation();

@@ -73,13 +73,15 @@ const baseQuery: typeof plain = async (args, about, extra) => {
   }
 };
 
+/** For lists: asked for anew on coming back to them. Pages with an open document are left as they are. */
+export const SEEN_ANEW = { refetchOnFocus: true } as const;
+
 export const api = createApi({
   reducerPath: 'api',
   baseQuery,
   tagTypes: ['Jobs', 'Stations'],
   // Another tab or person may have changed a list since it was last seen.
   refetchOnMountOrArgChange: true,
-  refetchOnFocus: true,
   endpoints: (build) => ({
     jobs: build.query<ListedJob[], { archived: boolean }>({
       query: ({ archived }) => `jobs?archived=${archived}`,
@@ -174,6 +176,12 @@ export const {
 export function isAway(error: unknown): boolean {
   const { status } = (error ?? {}) as { status?: unknown };
   return typeof status === 'string' || (typeof status === 'number' && status >= 500);
+}
+
+/** Whether nothing is kept under an address, or nothing can be. */
+export function isMissing(error: unknown): boolean {
+  const { status } = (error ?? {}) as { status?: unknown };
+  return status === 404 || status === 422;
 }
 
 /** One sentence for a failed request. */

@@ -17,7 +17,7 @@ export const store = configureStore({
   middleware: (standard) => standard().concat(api.middleware),
 });
 
-// For lists that are asked for anew when one comes back to them.
+// Says when one comes back to the page; lists ask for it.
 setupListeners(store.dispatch);
 
 export type RootState = ReturnType<typeof store.getState>;

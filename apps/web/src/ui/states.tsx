@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
+import { isMissing, sentence } from '../store/api.js';
 
 /** A whole screen that says one thing and what to do next. */
 export function Said({ title, children }: { title: string; children?: ReactNode }) {
@@ -38,3 +39,7 @@ export const Loading = ({ message }: { message: string | null }) => (
     {message && <p role="status">{message} Trying again.</p>}
   </Said>
 );
+
+/** In place of a page whose document is not here: not yet, or not at all. */
+export const Unopened = ({ error }: { error: unknown }) =>
+  isMissing(error) ? <NotFound /> : <Loading message={error ? sentence(error) : null} />;
