@@ -1,4 +1,4 @@
-import { degrees, dot, radians, unit, type Vec3 } from './vector.js';
+import { cross, degrees, dot, radians, unit, type Vec3 } from './vector.js';
 
 /** How the lens leans against the sensor, in degrees: tilt forward, swing right positive. */
 export interface TiltSwing {
@@ -85,4 +85,11 @@ export function pivotTravel(
     riseMm: pivotMm * axis[1],
     backMm: pivotMm * (axis[2] - 1),
   };
+}
+
+/** Two unit vectors square to an axis and to each other. */
+export function acrossTo(axis: Vec3): [Vec3, Vec3] {
+  const flat = Math.hypot(axis[0], axis[2]) || 1;
+  const right: Vec3 = [axis[2] / flat, 0, -axis[0] / flat];
+  return [right, cross(axis, right)];
 }

@@ -1,4 +1,9 @@
-import { imageDistanceFromDistance, imageDistanceFromMagnification } from './image-distance.js';
+import {
+  distanceAt,
+  imageDistanceFromDistance,
+  imageDistanceFromMagnification,
+  magnificationAt,
+} from './image-distance.js';
 
 /**
  * A lens as it focuses. `close` is its closest setting in its own mount, present only when it
@@ -53,73 +58,88 @@ export function focalLengthAtSetting({ focalLengthMm, close }: FocusingLens, own
 
 const total = (own: number, focal: number, excessMm: number): number => own + excessMm / focal;
 
-const spread = (focal: number, m: number): number => focal * (2 + m + 1 / m);
-
 /** What acts once a lens is focused. */
 export interface Focused {
   readonly focalLengthMm: number;
   readonly imageDistanceMm: number;
 }
 
-const atMagnification = (focalLengthMm: number, axisZ: number, m: number): Focused => ({
-  focalLengthMm,
-  imageDistanceMm: imageDistanceFromMagnification(focalLengthMm, axisZ, m),
-});
+/**
+ * How the lens stands to the sensor when leaned: `v = perMm × (f (1 + m)) + plusMm`, m the
+ * magnification it would have there with everything straight.
+ */
+export interface Leaned {
+  readonly axisZ: number;
+  readonly perMm: number;
+  readonly plusMm: number;
+}
+
+export const UPRIGHT: Leaned = { axisZ: 1, perMm: 1, plusMm: 0 };
+
+/** Image distance at a setting of the lens's own focusing. */
+function distanceBehind(lens: FocusingLens, { perMm, plusMm }: Leaned, own: number): Focused {
+  const focalLengthMm = focalLengthAtSetting(lens, own);
+  const straight = focalLengthMm * (1 + total(own, focalLengthMm, lens.excessMm));
+  return { focalLengthMm, imageDistanceMm: perMm * straight + plusMm };
+}
 
 /** Focused so that the magnification straight ahead is as given. */
 export function focusedAtMagnification(
   lens: FocusingLens,
-  axisZ: number,
+  leaned: Leaned,
   magnification: number,
 ): Focused {
-  const own = ownSetting(lens, (m) => m - magnification);
-  return atMagnification(focalLengthAtSetting(lens, own), axisZ, magnification);
+  const own = ownSetting(lens, (at) => {
+    const { focalLengthMm, imageDistanceMm } = distanceBehind(lens, leaned, at);
+    return magnificationAt(focalLengthMm, leaned.axisZ, imageDistanceMm) - magnification;
+  });
+  const focalLengthMm = focalLengthAtSetting(lens, own);
+  return {
+    focalLengthMm,
+    imageDistanceMm: imageDistanceFromMagnification(focalLengthMm, leaned.axisZ, magnification),
+  };
 }
 
 /**
  * Focused so that the plane of sharp focus lies at a distance from the sensor, mm.
- * @param axisZ part of the lens axis along the sensor normal
  * @returns NaN where the lens cannot hold that distance; see {@link leastDistanceMm}
  */
-export function focusedAtDistance(lens: FocusingLens, axisZ: number, distanceMm: number): Focused {
+export function focusedAtDistance(lens: FocusingLens, leaned: Leaned, distanceMm: number): Focused {
   const { close, focalLengthMm, excessMm } = lens;
+  const { axisZ, perMm, plusMm } = leaned;
   const plain = {
     focalLengthMm,
     imageDistanceMm: imageDistanceFromDistance(focalLengthMm, axisZ, distanceMm),
   };
   if (!close) return plain;
-  const m = (plain.imageDistanceMm * axisZ) / focalLengthMm - 1;
+  const m = (plain.imageDistanceMm - plusMm) / perMm / focalLengthMm - 1;
   if (total(0, focalLengthMm, excessMm) + startOf(close.magnification) >= m) return plain;
-  const reach = distanceMm * axisZ;
-  const own = ownSetting(lens, (at, focal) => reach - spread(focal, at));
-  const focal = focalLengthAtSetting(lens, own);
+  const own = ownSetting(lens, (at) => {
+    const there = distanceBehind(lens, leaned, at);
+    return distanceMm - distanceAt(there.focalLengthMm, axisZ, there.imageDistanceMm);
+  });
+  const there = distanceBehind(lens, leaned, own);
+  const reached = magnificationAt(there.focalLengthMm, axisZ, there.imageDistanceMm);
   // Held so far in that no setting focuses at all: the engraved lens stands in.
-  if (total(own, focal, excessMm) <= 0) return plain;
-  if (own === close.magnification && total(own, focal, excessMm) <= 1) {
+  if (reached <= 0) return plain;
+  if (own === close.magnification && reached <= 1) {
     // At the closest setting, or nearer still with the focal length that acts there.
     return {
-      focalLengthMm: focal,
-      imageDistanceMm: imageDistanceFromDistance(focal, axisZ, distanceMm),
+      focalLengthMm: there.focalLengthMm,
+      imageDistanceMm: imageDistanceFromDistance(there.focalLengthMm, axisZ, distanceMm),
     };
   }
-  return atMagnification(focal, axisZ, total(own, focal, excessMm));
+  return there;
 }
 
 /**
  * Bisects the lens's own setting (its magnification in its own mount) between the start of
  * breathing and the closest; held at either end.
- * @param miss below zero while the setting must go nearer; given the whole magnification
+ * @param missAt below zero while the setting must go nearer
  */
-function ownSetting(
-  lens: FocusingLens,
-  miss: (magnification: number, focalLengthMm: number) => number,
-): number {
-  const { close, excessMm } = lens;
+function ownSetting(lens: FocusingLens, missAt: (own: number) => number): number {
+  const { close } = lens;
   if (!close) return 0;
-  const missAt = (own: number): number => {
-    const focal = focalLengthAtSetting(lens, own);
-    return miss(total(own, focal, excessMm), focal);
-  };
   let [low, high] = [startOf(close.magnification), close.magnification];
   if (missAt(low) >= 0) return low;
   // Touching the closest setting is being there.
@@ -136,9 +156,13 @@ function ownSetting(
  * The least distance from the sensor that can be given for this lens, mm: 4 f/a_z, or where its
  * closest setting lies past life size, that setting.
  */
-export function leastDistanceMm(lens: FocusingLens, axisZ: number): number {
-  const { close, excessMm, focalLengthMm } = lens;
+export function leastDistanceMm(lens: FocusingLens, leaned: Leaned): number {
+  const { close, focalLengthMm } = lens;
+  const { axisZ } = leaned;
   if (!close) return (4 * focalLengthMm) / axisZ;
-  const m = total(close.magnification, close.focalLengthMm, excessMm);
-  return m > 1 ? spread(close.focalLengthMm, m) / axisZ : (4 * close.focalLengthMm) / axisZ;
+  const there = distanceBehind(lens, leaned, close.magnification);
+  const m = magnificationAt(there.focalLengthMm, axisZ, there.imageDistanceMm);
+  return m > 1
+    ? distanceAt(there.focalLengthMm, axisZ, there.imageDistanceMm)
+    : (4 * there.focalLengthMm) / axisZ;
 }

@@ -28,7 +28,7 @@ export interface Reach {
   readonly pastInfinity: boolean;
   /** From the sensor, mm; Infinity when infinity is reached; null when nothing can be focused. */
   readonly farthestMm: number | null;
-  /** At the greatest extension, from the sensor, mm; null: not known, or nothing can be focused. */
+  /** The nearest at any reachable draw, from the sensor, mm; null: not known, or nothing can be focused. */
   readonly closestMm: number | null;
   readonly largestMagnification: number | null;
   /** Magnifications (the lens's own, before any converter) at both ends; null: no end known. */
@@ -46,6 +46,10 @@ export interface ClosestSetting {
 /** Distance from the sensor at magnification m of a thin lens: f (2 + m + 1/m); Infinity at m = 0. */
 export const distanceAtMagnificationMm = (focalLengthMm: number, m: number): number =>
   m <= 0 ? Infinity : focalLengthMm * (2 + m + 1 / m);
+
+/** The nearest thing between two magnifications: at life size, 4 f, where that lies between them. */
+const nearestOf = (focalLengthMm: number, leastM: number, greatestM: number): number =>
+  distanceAtMagnificationMm(focalLengthMm, Math.min(greatestM, Math.max(1, leastM)));
 
 /**
  * How far and how near a rig focuses.
@@ -72,7 +76,7 @@ export function focusReach(
     reachesInfinity,
     pastInfinity: least < -REGISTER_PLAY_MM && !nowhere,
     farthestMm: nowhere ? null : distanceAtMagnificationMm(focalLengthMm, leastM),
-    closestMm: focuses ? distanceAtMagnificationMm(farAt, greatestM) + (close?.gapMm ?? 0) : null,
+    closestMm: focuses ? nearestOf(farAt, ownM + least / farAt, greatestM) + (close?.gapMm ?? 0) : null,
     largestMagnification: greatestM === null ? null : Math.max(0, greatestM),
     leastM,
     greatestM,

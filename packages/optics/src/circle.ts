@@ -24,9 +24,12 @@ export function circleDiameterMm(table: readonly CircleAtStop[], fNumber: number
   return table[table.length - 1]!.diameterMm;
 }
 
-/** Half-angle of the cone a lens covers about its axis, in radians. */
-export function coneHalfAngleRad(diameterMm: number, focalLengthMm: number): number {
-  return Math.atan(diameterMm / (2 * focalLengthMm));
+/**
+ * Half-angle of the cone a lens covers about its axis, seen from the exit pupil, radians. The circle
+ * is quoted at infinity, where that pupil stands p f before it.
+ */
+export function coneHalfAngleRad(diameterMm: number, focalLengthMm: number, pupilRatio = 1): number {
+  return Math.atan(diameterMm / (2 * pupilRatio * focalLengthMm));
 }
 
 const THIRDS = [

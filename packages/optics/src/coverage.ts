@@ -1,4 +1,4 @@
-import type { Vec3 } from './vector.js';
+import { dot, length, type Vec3 } from './vector.js';
 
 /**
  * Coverage: which places of the sensor plane the lens's cone of light reaches.
@@ -11,6 +11,8 @@ export interface Cone {
   /** Half-angle about the axis, radians, below 90°. */
   readonly halfAngleRad: number;
   readonly imageDistanceMm: number;
+  /** How far ahead of the lens centre, along the axis, the cone's point lies: (p − 1) f; 0 unless given. */
+  readonly apexMm?: number;
 }
 
 export interface Frame {
@@ -49,21 +51,27 @@ export function axisPoint({ axis, imageDistanceMm }: Cone): Point {
   return { x: (imageDistanceMm * axis[0]) / axis[2], y: (imageDistanceMm * axis[1]) / axis[2] };
 }
 
+/** From a place on the sensor to the cone's point: left to right, foot to top, along the normal. */
+const toApex = ({ axis, imageDistanceMm, apexMm = 0 }: Cone, { x, y }: Point): Vec3 => [
+  x + apexMm * axis[0],
+  y + apexMm * axis[1],
+  imageDistanceMm + apexMm * axis[2],
+];
+
 /** Angle between the lens axis and the ray to a place on the sensor, radians. */
-export function angleFromAxis(cone: Cone, { x, y }: Point): number {
-  const v = cone.imageDistanceMm;
-  const along = x * cone.axis[0] + y * cone.axis[1] + v * cone.axis[2];
-  return Math.acos(Math.max(-1, Math.min(1, along / Math.hypot(x, y, v))));
+export function angleFromAxis(cone: Cone, place: Point): number {
+  const ray = toApex(cone, place);
+  return Math.acos(Math.max(-1, Math.min(1, dot(ray, cone.axis) / length(ray))));
 }
 
 /** A place that lies on the edge of the circle counts as inside: slack as a share of v. */
 const EDGE = 1e-10;
 
 /** Whether a place on the sensor lies inside the cone. */
-export function covers(cone: Cone, { x, y }: Point): boolean {
-  const v = cone.imageDistanceMm;
-  const along = x * cone.axis[0] + y * cone.axis[1] + v * cone.axis[2];
-  return along >= Math.hypot(x, y, v) * Math.cos(cone.halfAngleRad) - EDGE * v;
+export function covers(cone: Cone, place: Point): boolean {
+  const ray = toApex(cone, place);
+  const slack = EDGE * cone.imageDistanceMm;
+  return dot(ray, cone.axis) >= length(ray) * Math.cos(cone.halfAngleRad) - slack;
 }
 
 /**
@@ -73,14 +81,7 @@ export function covers(cone: Cone, { x, y }: Point): boolean {
  * @returns mm; Infinity where the cone's edge is never met
  */
 export function reach(cone: Cone, from: Point, direction: Point): number {
-  const v = cone.imageDistanceMm;
-  const cos2 = Math.cos(cone.halfAngleRad) ** 2;
-  const [ax, ay, az] = cone.axis;
-  const along = direction.x * ax + direction.y * ay;
-  const start = from.x * ax + from.y * ay + v * az;
-  const a = cos2 - along * along;
-  const b = cos2 * (from.x * direction.x + from.y * direction.y) - start * along;
-  const c = cos2 * (from.x ** 2 + from.y ** 2 + v * v) - start * start;
+  const { a, b, c, start, along } = alongLine(cone, from, direction);
   const discriminant = b * b - a * c;
   if (discriminant < 0) return Infinity;
   const ends = roots(a, b, c, Math.sqrt(discriminant)).filter((t) => start + t * along > 0);
@@ -89,6 +90,22 @@ export function reach(cone: Cone, from: Point, direction: Point): number {
   // Between the two, along the axis of a parabola, the far end lies at infinity.
   if (a >= STRAIGHT) return ends.length > 0 ? Math.max(...ends) : Infinity;
   return Math.min(Infinity, ...ends.filter((t) => t >= 0));
+}
+
+/** A place `from + t direction` is inside where a t² + 2 b t + c ≤ 0, and lit where start + t along > 0. */
+function alongLine(cone: Cone, from: Point, { x, y }: Point) {
+  const cos2 = Math.cos(cone.halfAngleRad) ** 2;
+  const [ax, ay] = cone.axis;
+  const ray = toApex(cone, from);
+  const along = x * ax + y * ay;
+  const start = dot(ray, cone.axis);
+  return {
+    a: cos2 * (x * x + y * y) - along * along,
+    b: cos2 * (ray[0] * x + ray[1] * y) - start * along,
+    c: cos2 * dot(ray, ray) - start * start,
+    start,
+    along,
+  };
 }
 
 /** Below this the square term is rounding alone. */
@@ -101,15 +118,9 @@ function roots(a: number, b: number, c: number, rootOfDiscriminant: number): num
   return q === 0 ? [0] : [q / a, c / q];
 }
 
-/** The stretch of one straight line (fixed x or fixed y) that lies inside the cone. */
-export function slice(cone: Cone, fixed: 'x' | 'y', at: number): Span {
-  const v = cone.imageDistanceMm;
-  const cos2 = Math.cos(cone.halfAngleRad) ** 2;
-  const run = fixed === 'x' ? cone.axis[1] : cone.axis[0];
-  const start = at * (fixed === 'x' ? cone.axis[0] : cone.axis[1]) + v * cone.axis[2];
-  const a = cos2 - run * run;
-  const b = -start * run;
-  const c = cos2 * (at * at + v * v) - start * start;
+/** The stretch of a straight line, in steps of `direction` from a place, that lies inside the cone. */
+export function slice(cone: Cone, from: Point, direction: Point): Span {
+  const { a, b, c, start, along } = alongLine(cone, from, direction);
   const discriminant = b * b - a * c;
   const empty: Span = { low: Infinity, high: -Infinity };
   if (Math.abs(a) < 1e-12) {
@@ -117,27 +128,21 @@ export function slice(cone: Cone, fixed: 'x' | 'y', at: number): Span {
     return b > 0 ? { low: -Infinity, high: edge } : { low: edge, high: Infinity };
   }
   if (discriminant < 0) return empty;
-  const root = Math.sqrt(discriminant);
-  const low = Math.min((-b - root) / a, (-b + root) / a);
-  const high = Math.max((-b - root) / a, (-b + root) / a);
-  if (a > 0) return start + run * ((low + high) / 2) > 0 ? { low, high } : empty;
-  return run > 0 ? { low: high, high: Infinity } : { low: -Infinity, high: low };
+  const [one = 0, two = one] = roots(a, b, c, Math.sqrt(discriminant));
+  const [low, high] = [Math.min(one, two), Math.max(one, two)];
+  if (a > 0) return start + along * ((low + high) / 2) > 0 ? { low, high } : empty;
+  return along > 0 ? { low: high, high: Infinity } : { low: -Infinity, high: low };
 }
 
 /**
- * Allowed places of the frame's centre along one movement, the other as set.
- * The cone's section is convex, so the four corners are in exactly when it is one interval.
+ * How far the frame's centre may go along a direction, in steps of it from where it is now. The
+ * cone's section is convex, so the four corners are in exactly when it is one interval.
  */
-export function allowedSpan(cone: Cone, frame: Frame, movement: 'rise' | 'shift'): Span {
-  const [half, otherHalf, other, fixed] =
-    movement === 'rise'
-      ? ([frame.heightMm / 2, frame.widthMm / 2, frame.shiftMm, 'x'] as const)
-      : ([frame.widthMm / 2, frame.heightMm / 2, frame.riseMm, 'y'] as const);
-  const one = slice(cone, fixed, other - otherHalf);
-  const two = slice(cone, fixed, other + otherHalf);
+export function allowedTravel(cone: Cone, frame: Frame, direction: Point): Span {
+  const each = CORNERS.map((corner) => slice(cone, frameCorner(frame, corner), direction));
   return {
-    low: Math.max(one.low, two.low) + half,
-    high: Math.min(one.high, two.high) - half,
+    low: Math.max(...each.map(({ low }) => low)),
+    high: Math.min(...each.map(({ high }) => high)),
   };
 }
 
@@ -172,22 +177,37 @@ export const frameCovered = (cone: Cone, frame: Frame): boolean =>
   CORNERS.every((corner) => covers(cone, frameCorner(frame, corner)));
 
 /**
- * Natural falloff at an angle from the lens axis, in stops: cos⁴. Infinity from 90° on, where
- * no light comes. Source: Ray (2002).
+ * Natural falloff at a place of the sensor against the middle of a straight lens's picture, stops:
+ * cos β cos³ γ, seen from the exit pupil under β from the lens axis and γ from the sensor's normal;
+ * cos⁴ for a straight lens. Infinity where no light comes.
+ * Source: Ray (2002); the leaned form by summing over the stop.
  */
-export const falloffStops = (angleRad: number): number =>
-  angleRad < Math.PI / 2 ? -4 * Math.log2(Math.cos(angleRad)) : Infinity;
+export function falloffStops(cone: Cone, place: Point): number {
+  const ray = toApex(cone, place);
+  const beta = dot(ray, cone.axis);
+  return beta > 0 && ray[2] > 0
+    ? -Math.log2((beta * ray[2] ** 3) / length(ray) ** 4)
+    : Infinity;
+}
+
+/** The most that any corner of a frame loses, stops: not always the one nearest the edge. */
+export const cornerFalloffStops = (cone: Cone, frame: Frame): number =>
+  Math.max(...CORNERS.map((corner) => falloffStops(cone, frameCorner(frame, corner))));
 
 /**
- * Whether a filter ring lets the light to a corner pass.
+ * Room a filter ring leaves to a corner's light, mm of its diameter; negative where it cuts.
+ * The ring stands before the entrance pupil, where the light to a corner at β behind the lens comes
+ * in under atan(p tan β): at the pupils a lens magnifies p times, and angles by 1/p.
  * @param clearDiameterMm clear opening of the ring, `aheadMm` in front of the entrance pupil
+ * @param angleRad β, seen from the exit pupil
  */
-export function ringClears(
+export function ringRoomMm(
   clearDiameterMm: number,
   aheadMm: number,
   pupilDiameterMm: number,
   angleRad: number,
-): boolean {
-  if (angleRad >= Math.PI / 2) return false;
-  return clearDiameterMm >= 2 * (aheadMm * Math.tan(angleRad) + pupilDiameterMm / 2);
+  pupilRatio = 1,
+): number {
+  if (angleRad >= Math.PI / 2) return -Infinity;
+  return clearDiameterMm - 2 * aheadMm * pupilRatio * Math.tan(angleRad) - pupilDiameterMm;
 }

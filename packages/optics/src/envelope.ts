@@ -8,9 +8,10 @@ import {
   type Cone,
   type Point,
 } from './coverage.js';
+import { stepToSet, toSet, type Placing } from './placing.js';
 import { clip } from './polygon.js';
 
-/** How far the mechanism goes, in the frame's picture coordinates. */
+/** How far the mechanism goes, in millimetres as set. */
 export interface Mechanism {
   readonly rise: readonly [number, number];
   readonly shift: readonly [number, number];
@@ -32,18 +33,20 @@ export interface Ellipse {
  */
 export function circleOnSensor(cone: Cone): Ellipse | null {
   const [ax, ay, az] = cone.axis;
-  const v = cone.imageDistanceMm;
+  const { apexMm = 0 } = cone;
+  const v = cone.imageDistanceMm + apexMm * az;
   const across = Math.hypot(ax, ay);
   const leanRad = Math.atan2(across, az);
   const { halfAngleRad } = cone;
-  if (leanRad + halfAngleRad >= Math.PI / 2 - 1e-9) return null;
-  const far = v * Math.tan(leanRad + halfAngleRad);
-  const near = v * Math.tan(leanRad - halfAngleRad);
+  if (leanRad + halfAngleRad >= Math.PI / 2 - 1e-9 || v <= 0) return null;
+  // From where the normal through the cone's point meets the sensor.
+  const far = v * Math.tan(leanRad + halfAngleRad) - apexMm * across;
+  const near = v * Math.tan(leanRad - halfAngleRad) - apexMm * across;
   const semiMajorMm = (far - near) / 2;
   const mid = (far + near) / 2;
   // Half the chord across the lean, through the ellipse's centre.
   const turned: Cone = { ...cone, axis: [across, 0, az] };
-  const semiMinorMm = slice(turned, 'x', mid).high;
+  const semiMinorMm = slice(turned, { x: mid, y: 0 }, { x: 0, y: 1 }).high;
   const [ux, uy] = across === 0 ? [1, 0] : [ax / across, ay / across];
   return {
     centre: { x: mid * ux, y: mid * uy },
@@ -77,13 +80,13 @@ const SIDES = 144;
  * Every place the frame's centre may take with its four corners inside the cone and the
  * mechanism's range kept, as a convex polygon in picture coordinates; empty when there is none.
  * @param size the frame's width and height
- * @param pivot what a pivoted tilt adds to the set movements (picture = set + pivot)
+ * @param placing where movements as set put the centre
  */
 export function envelope(
   cone: Cone,
   size: { widthMm: number; heightMm: number },
   mechanism: Mechanism,
-  pivot: Point,
+  placing: Placing,
   directions = 180,
 ): Point[] {
   const centre = circleOnSensor(cone)?.centre ?? axisPoint(cone);
@@ -101,21 +104,24 @@ export function envelope(
     );
     polygon.push({ x: centre.x + far * direction.x, y: centre.y + far * direction.y });
   }
+  // As set: shift and rise of a place p are toSet(p), straight functions of x and y.
+  const [perX, perY] = [stepToSet(placing, { x: 1, y: 0 }), stepToSet(placing, { x: 0, y: 1 })];
+  const zero = toSet(placing, { x: 0, y: 0 });
+  /** i × shift + j × rise ≤ most, as set. */
+  const side = (i: number, j: number, most: number): [number, number, number] => [
+    i * perX.shiftMm + j * perX.riseMm,
+    i * perY.shiftMm + j * perY.riseMm,
+    most - i * zero.shiftMm - j * zero.riseMm,
+  ];
   const [fall, rise] = mechanism.rise;
   const [left, right] = mechanism.shift;
-  const sides: [number, number, number][] = [
-    [1, 0, right + pivot.x],
-    [-1, 0, -(left + pivot.x)],
-    [0, 1, rise + pivot.y],
-    [0, -1, -(fall + pivot.y)],
-  ];
+  const sides = [side(1, 0, right), side(-1, 0, -left), side(0, 1, rise), side(0, -1, -fall)];
   if (Number.isFinite(mechanism.radialMm)) {
     // Sides whose ends lie on the circle, so that no corner goes past the mechanism.
     const inscribed = mechanism.radialMm * Math.cos(Math.PI / SIDES);
     for (let i = 0; i < SIDES; i++) {
       const angle = (2 * Math.PI * i) / SIDES;
-      const [a, b] = [Math.cos(angle), Math.sin(angle)];
-      sides.push([a, b, inscribed + a * pivot.x + b * pivot.y]);
+      sides.push(side(Math.cos(angle), Math.sin(angle), inscribed));
     }
   }
   for (const [a, b, c] of sides) {

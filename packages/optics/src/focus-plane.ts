@@ -38,3 +38,7 @@ export function planeOfSharpFocus(
 export function imageDepthMm(focalLengthMm: number, axis: Vec3, point: Vec3): number {
   return (focalLengthMm * dot(point, SENSOR_NORMAL)) / (dot(point, axis) - focalLengthMm);
 }
+
+/** 1/q: finite where the depth is not, below zero for a point nearer than f. NaN beside the lens. */
+export const inverseDepth = (focalLengthMm: number, axis: Vec3, point: Vec3): number =>
+  (dot(point, axis) - focalLengthMm) / (focalLengthMm * dot(point, SENSOR_NORMAL));

@@ -1,8 +1,8 @@
 import { isSpent, newBudget, type Budget } from './budget.js';
-import { lensAxis, pivotTravel, sensorBasis, type TiltSwing } from './axis.js';
-import { frameCorner, CORNERS, type Frame } from './coverage.js';
+import { lensAxis, type TiltSwing } from './axis.js';
+import { backCentre, imageDistanceOnBed, lensFromMark, stanceOf, type Stance, type Standards } from './stance.js';
 import { minimax, type Away } from './minimax.js';
-import { degrees, radians, type Vec3 } from './vector.js';
+import { degrees, dot, radians, subtract, type Vec3 } from './vector.js';
 
 /**
  * The best wedge: how to lean and focus so that the f-number that holds all marks is least.
@@ -38,29 +38,32 @@ export type Freedom =
     };
 
 export interface SolveQuestion {
-  /** At a magnification straight ahead: a lens that breathes has another close up. */
-  readonly focalLengthMm: (magnification: number) => number;
+  /** At a setting of the focus, told as the magnification a straight lens has there. */
+  readonly focalLengthMm: (setting: number) => number;
+  readonly pupilRatio: number;
   readonly cocMm: number;
   /** The widest stop, for blur that is wanted. */
   readonly widestFNumber: number;
   readonly sharp: readonly SolveMark[];
   readonly soft: readonly SoftMark[];
   readonly freedom: Freedom;
-  /** Movements that stay as they are. */
-  readonly lens: TiltSwing;
-  readonly rear: TiltSwing;
-  readonly shiftMm: number;
-  readonly riseMm: number;
-  readonly pivotMm: number;
-  readonly moves: 'front' | 'rear';
-  /** Magnifications straight ahead that the rig focuses between; Infinity where none is known. */
-  readonly magnification: readonly [number, number];
-  /** The frame that has to lie in the cone, its centre as set, without what a pivot adds. */
-  readonly cover: { readonly frame: Frame; readonly halfAngleRad: number } | null;
+  /** Lens and back as they stand; what the freedom names is searched for. */
+  readonly standards: Standards;
+  /**
+   * Settings the rig focuses between, Infinity where no end is known: stops and bellows limit where
+   * the lens stands, whichever way it leans.
+   */
+  readonly setting: readonly [number, number];
+  /** What has to lie in the cone: corners of the kept part, mm from the middle of the back. */
+  readonly cover: {
+    readonly corners: readonly { readonly x: number; readonly y: number }[];
+    /** Of the lens that acts at infinity. */
+    readonly halfAngleRad: number;
+  } | null;
   readonly start: {
     readonly tilt: number;
     readonly swing: number;
-    readonly magnification: number;
+    readonly setting: number;
   };
   /** Shared by all that is asked for one answer; a new one when left out. */
   readonly budget?: Budget;
@@ -72,22 +75,16 @@ export interface Solved {
   readonly axis: Vec3;
   readonly focalLengthMm: number;
   readonly imageDistanceMm: number;
+  /** What to set on the bed. */
+  readonly bedMm: number;
+  /** The same as the magnification of a straight lens. */
+  readonly setting: number;
   /** The least f-number that holds every sharp mark; 0 when all lie on the plane. */
   readonly fNumber: number;
   /** Image depth of each sharp mark, mm; Infinity or negative where it comes to no focus. */
   readonly depthsMm: readonly number[];
   /** By how much the circle, the focus or a wanted blur is missed, mm; 0 when all are met. */
   readonly shortMm: number;
-}
-
-/** What a camera makes of two leans and an image distance. */
-interface Pose {
-  lens: TiltSwing;
-  rear: TiltSwing;
-  axis: Vec3;
-  /** From the body's axes to the sensor's; null while they are the same. */
-  basis: { right: Vec3; up: Vec3; normal: Vec3 } | null;
-  pivot: { x: number; y: number };
 }
 
 function leaning(
@@ -99,71 +96,71 @@ function leaning(
   const [tiltDeg, swingDeg] = [degrees(a), degrees(b)];
   switch (freedom.kind) {
     case 'front':
-      return { lens: { tiltDeg, swingDeg }, rear: question.rear };
+      return { lens: { tiltDeg, swingDeg }, rear: question.standards.rear };
     case 'rear':
-      return { lens: question.lens, rear: { tiltDeg, swingDeg } };
+      return { lens: question.standards.lens, rear: { tiltDeg, swingDeg } };
     case 'turned': {
       const turn = radians(freedom.turnDeg);
       const [x, y, z] = [-Math.sin(a) * Math.sin(turn), -Math.sin(a) * Math.cos(turn), Math.cos(a)];
       return {
         lens: { tiltDeg: degrees(Math.asin(-y)), swingDeg: degrees(Math.atan2(x, z)) },
-        rear: question.rear,
+        rear: question.standards.rear,
       };
     }
   }
 }
 
-function pose(question: SolveQuestion, a: number, b: number): Pose {
-  const { lens, rear } = leaning(question, a, b);
-  const own = lensAxis(lens);
-  const still = rear.tiltDeg === 0 && rear.swingDeg === 0;
-  const basis = still ? null : sensorBasis(rear.tiltDeg, rear.swingDeg);
-  const axis: Vec3 = basis
-    ? [along(own, basis.right), along(own, basis.up), along(own, basis.normal)]
-    : own;
-  const travel = question.pivotMm === 0 ? null : pivotTravel(own, question.pivotMm);
-  return {
-    lens,
-    rear,
-    axis,
-    basis,
-    pivot: travel ? { x: travel.shiftMm, y: travel.riseMm } : NO_PIVOT,
-  };
+/** What a camera makes of two leans and a setting of the focus. */
+interface Pose {
+  readonly lens: TiltSwing;
+  readonly rear: TiltSwing;
+  readonly stance: Stance;
+  readonly f: number;
+  readonly v: number;
+  readonly bed: number;
+  /** The lens centre from the sensor mark, in the sensor's axes. */
+  readonly centre: Vec3;
 }
 
-const NO_PIVOT = { x: 0, y: 0 };
-
-const along = (a: Vec3, b: Vec3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+function pose(question: SolveQuestion, a: number, b: number, setting: number): Pose {
+  const leans = leaning(question, a, b);
+  const stance = stanceOf({ ...question.standards, ...leans });
+  const f = question.focalLengthMm(setting);
+  const bed = f * (1 + setting);
+  // A step that would put the sensor before the lens leaves it a hair behind.
+  const v = Math.max(imageDistanceOnBed(stance, bed), 1e-3 * f);
+  return { ...leans, stance, f, v, bed, centre: lensFromMark(stance, v) };
+}
 
 /**
- * f (v/q − 1), mm: over the circle of confusion it is the f-number a mark asks for, and its sign
- * says on which side of the plane the mark lies. Smooth also where q is not: v (P·a − f h)/P_z − f
- * with h = 0 for a mark at infinity.
+ * The signed blur of a mark at f/1, (p f)(v u − 1)/(1 + k u) with u = 1/q, mm: over the circle of
+ * confusion it is the f-number the mark asks for, and its sign says on which side of the plane the
+ * mark lies. With u = (P·a − f h)/(f P_z), h = 0 for a mark at infinity, it is smooth where q is not.
  */
-function missMm(
-  question: SolveQuestion,
-  { axis, basis, pivot }: Pose,
-  f: number,
-  v: number,
-  mark: SolveMark,
-): number {
-  const { moves, shiftMm, riseMm } = question;
+function missMm(question: SolveQuestion, at: Pose, mark: SolveMark): number {
+  const { stance, f, v, centre } = at;
+  const { axis, basis, still } = stance;
   const [ox, oy, oz] = mark.at;
   let [x, y, z] = [ox, oy, oz];
-  if (basis) {
-    x = along(mark.at, basis.right);
-    y = along(mark.at, basis.up);
-    z = along(mark.at, basis.normal);
+  if (!still) {
+    x = dot(mark.at, basis.right);
+    y = dot(mark.at, basis.up);
+    z = dot(mark.at, basis.normal);
   }
-  if (mark.infinite) return (v * (x * axis[0] + y * axis[1] + z * axis[2])) / z - f;
-  if (moves === 'front') {
-    x -= shiftMm + pivot.x;
-    y -= riseMm + pivot.y;
+  let near = 0;
+  if (!mark.infinite) {
+    x -= centre[0];
+    y -= centre[1];
+    z -= centre[2];
+    near = f;
   }
-  z -= v;
+  const along = x * axis[0] + y * axis[1] + z * axis[2] - near;
   // A mark that a step would put behind the lens is as far off as can be.
-  const ahead = Math.max(z, 1e-3 * f);
-  return (v * (x * axis[0] + y * axis[1] + z * axis[2] - f)) / ahead - f;
+  const inverse = along / (f * Math.max(z, 1e-3 * f));
+  const { pupilRatio } = question;
+  if (pupilRatio === 1) return f * (v * inverse - 1);
+  const spread = 1 + (pupilRatio - 1) * f * axis[2] * inverse;
+  return (pupilRatio * f * (v * inverse - 1)) / Math.max(spread, 1e-3);
 }
 
 /** About how much a hand leans before things stop being straight. */
@@ -184,26 +181,31 @@ export function solveFocus(question: SolveQuestion): Solved {
   const [lowA, highA, lowB, highB] = ends(freedom);
   const leanLimited = freedom.kind !== 'turned' && freedom.leanDeg < 90;
   const cosLean = leanLimited ? Math.cos(radians(freedom.leanDeg)) : 0;
-  const [leastM, greatestM] = question.magnification;
-  const corners = cover ? CORNERS.map((corner) => frameCorner(cover.frame, corner)) : [];
+  const [leastM, greatestM] = question.setting;
+  const corners = cover?.corners ?? [];
   const cosCover = cover ? Math.cos(cover.halfAngleRad) : 0;
   const limits = (leanLimited ? 1 : 0) + corners.length;
 
   const fill = (p: Float64Array, out: Float64Array): void => {
-    const at = pose(question, p[0]!, p[1]!);
-    const f = question.focalLengthMm(p[2]!);
-    const v = (f * (1 + p[2]!)) / at.axis[2];
+    const at = pose(question, p[0]!, p[1]!, p[2]!);
     let k = 0;
-    for (const mark of sharp) out[k++] = missMm(question, at, f, v, mark);
-    for (const mark of soft) out[k++] = missMm(question, at, f, v, mark);
+    for (const mark of sharp) out[k++] = missMm(question, at, mark);
+    for (const mark of soft) out[k++] = missMm(question, at, mark);
     if (leanLimited) {
       const own = lensAxis(freedom.kind === 'rear' ? at.rear : at.lens);
-      out[k++] = f * (own[2] - cosLean);
+      out[k++] = at.f * (own[2] - cosLean);
     }
+    if (corners.length === 0) return;
+    const { axis } = at.stance;
+    const middle = backCentre(at.stance, at.v);
+    // Seen from the exit pupil.
+    const apex = (question.pupilRatio - 1) * at.f;
+    const z = at.v + apex * axis[2];
     for (const corner of corners) {
-      const [x, y] = [corner.x + at.pivot.x, corner.y + at.pivot.y];
-      const lit = (x * at.axis[0] + y * at.axis[1] + v * at.axis[2]) / Math.hypot(x, y, v);
-      out[k++] = f * (lit - cosCover);
+      const x = corner.x + middle.x + apex * axis[0];
+      const y = corner.y + middle.y + apex * axis[1];
+      const lit = (x * axis[0] + y * axis[1] + z * axis[2]) / Math.hypot(x, y, z);
+      out[k++] = at.f * (lit - cosCover);
     }
   };
 
@@ -235,7 +237,7 @@ export function solveFocus(question: SolveQuestion): Solved {
   const start = [
     clamp(radians(question.start.tilt), lowA, highA),
     clamp(radians(question.start.swing), lowB, highB),
-    clamp(question.start.magnification, far, near),
+    clamp(question.start.setting, far, near),
   ];
   const best = sidesOf(question, start).reduce<ReturnType<typeof run> | null>((found, sides) => {
     if (found && isSpent(budget)) return found;
@@ -248,23 +250,29 @@ export function solveFocus(question: SolveQuestion): Solved {
     return better ? next : found;
   }, null)!;
 
-  const [a, b, m] = best.parameters as unknown as [number, number, number];
-  const at = pose(question, a, b);
-  const f = question.focalLengthMm(m);
-  const v = (f * (1 + m)) / at.axis[2];
+  const [a, b, setting] = best.parameters as unknown as [number, number, number];
+  const at = pose(question, a, b, setting);
   return {
     lens: at.lens,
     rear: at.rear,
-    axis: at.axis,
-    focalLengthMm: f,
-    imageDistanceMm: v,
+    axis: at.stance.axis,
+    focalLengthMm: at.f,
+    imageDistanceMm: at.v,
+    bedMm: at.bed,
+    setting,
     fNumber: best.largest / question.cocMm,
-    depthsMm: sharp.map((mark) => {
-      const miss = missMm(question, at, f, v, mark);
-      return (v * f) / (miss + f);
-    }),
+    depthsMm: sharp.map((mark) => depthMm(at, mark)),
     shortMm: best.short <= SHORT_MM ? 0 : best.short,
   };
+}
+
+/** q of a mark; Infinity or below zero where it comes to no focus. */
+function depthMm({ stance, f, centre }: Pose, { at, infinite }: SolveMark): number {
+  const { right, up, normal } = stance.basis;
+  const far: Vec3 = [dot(at, right), dot(at, up), dot(at, normal)];
+  if (infinite) return (f * far[2]) / dot(far, stance.axis);
+  const p = subtract(far, centre);
+  return (f * p[2]) / (dot(p, stance.axis) - f);
 }
 
 /** Less than this is met: some thousand times finer than a hand sets. */
@@ -290,9 +298,7 @@ function sidesOf(question: SolveQuestion, start: readonly number[]): (1 | -1)[][
       soft.map((_mark, i) => ((bits >> i) & 1 ? -1 : 1)),
     );
   }
-  const at = pose(question, start[0]!, start[1]!);
-  const f = question.focalLengthMm(start[2]!);
-  const v = (f * (1 + start[2]!)) / at.axis[2];
-  const found = soft.map((mark): 1 | -1 => (missMm(question, at, f, v, mark) < 0 ? -1 : 1));
+  const at = pose(question, start[0]!, start[1]!, start[2]!);
+  const found = soft.map((mark): 1 | -1 => (missMm(question, at, mark) < 0 ? -1 : 1));
   return [found, found.map(() => 1 as const), found.map(() => -1 as const)];
 }

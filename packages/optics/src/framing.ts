@@ -1,33 +1,55 @@
+import { toPicture, type Placing, type SetMovement } from './placing.js';
 import type { Vec3 } from './vector.js';
 
 /**
  * Framing: which rise and shift bring a place of the scene to an edge of the frame, and from how
  * far away a whole thing fits. Scene points are in the sensor's axes (right, up, along the
- * normal), mm from the sensor mark; frame centres are in picture coordinates, as they act.
+ * normal), mm from the sensor mark; movements are as set.
  */
 export interface FramingView {
   readonly imageDistanceMm: number;
-  /** When the front moves, the lens centre goes with the movement; when the rear moves it stays. */
-  readonly moves: 'front' | 'rear';
+  /** The lens centre from the sensor mark with neither movement set, and what a mm of each adds. */
+  readonly lens: { readonly base: Vec3; readonly shift: Vec3; readonly rise: Vec3 };
+  /** The middle of the back in the picture, likewise. */
+  readonly back: Placing;
 }
 
+/** Rounds until the lens stands still for a standard that draws the bed out as it moves. */
+const ROUNDS = 8;
+
 /**
- * Where the frame's centre must lie, along one movement, for a point to fall `edgeMm` from it.
- * @param acrossMm the point along the movement: its up for rise, its right for shift
- * @param aheadMm the point along the sensor normal
- * @returns mm of movement as it acts; null when the point is not ahead of the lens
+ * How far one movement must go, the other as set, for a point to fall `edgeMm` from the middle of the
+ * back, across for shift and up for rise.
+ * @returns mm as set; null when the point is not ahead of the lens
  */
-export function centreForEdge(
-  { imageDistanceMm: v, moves }: FramingView,
-  acrossMm: number,
-  aheadMm: number,
+export function movementForEdge(
+  view: FramingView,
+  movement: 'rise' | 'shift',
+  set: SetMovement,
+  point: Vec3,
   edgeMm: number,
 ): number | null {
-  const z = aheadMm - v;
-  if (z <= 0) return null;
-  // Seen from (r, v): v (across − r) / z = r + edge; the lens of a rear movement stays at r = 0.
-  const carried = moves === 'front' ? v : 0;
-  return (v * acrossMm - edgeMm * z) / (z + carried);
+  const [i, axis] = movement === 'rise' ? ([1, 'y'] as const) : ([0, 'x'] as const);
+  const { imageDistanceMm: v, back } = view;
+  const still = movement === 'rise' ? { ...set, riseMm: 0 } : { ...set, shiftMm: 0 };
+  const lens = lensAt(view, still);
+  const way = view.lens[movement];
+  const centre = toPicture(back, still)[axis] + edgeMm;
+  let found = movement === 'rise' ? set.riseMm : set.shiftMm;
+  for (let round = 0; round < ROUNDS; round++) {
+    // v (P − L − m w) = (c + m c′ + edge) z, with z as the last round left it.
+    const z = point[2] - lens[2] - found * way[2];
+    if (z <= 0) return null;
+    const next = (v * (point[i] - lens[i]) - centre * z) / (v * way[i] + back[movement][axis] * z);
+    if (way[2] === 0 || next === found) return next;
+    found = next;
+  }
+  return found;
+}
+
+function lensAt({ lens: { base, shift, rise } }: FramingView, set: SetMovement): Vec3 {
+  const at = (i: 0 | 1 | 2): number => base[i] + set.shiftMm * shift[i] + set.riseMm * rise[i];
+  return [at(0), at(1), at(2)];
 }
 
 /** A corner of an upright rectangle square to the station, whose distance may change. */
@@ -44,7 +66,7 @@ export interface Rectangle3 {
   readonly foot: readonly [Corner3, Corner3] | null;
 }
 
-/** Edges of the frame, mm from the centre that moves (they differ where a part is kept). */
+/** Edges of the frame, mm from the middle of the back (they differ where a part is kept). */
 export interface FrameEdges {
   readonly left: number;
   readonly right: number;
@@ -54,8 +76,8 @@ export interface FrameEdges {
 
 export interface FramingFrame {
   readonly edges: FrameEdges;
-  /** The centre along shift, as it acts. */
-  readonly shiftMm: number;
+  /** The movements as set; the shift stays so. */
+  readonly set: SetMovement;
 }
 
 export const cornerAt = ({ base, perMm }: Corner3, distanceMm: number): Vec3 => [
@@ -64,78 +86,79 @@ export const cornerAt = ({ base, perMm }: Corner3, distanceMm: number): Vec3 => 
   base[2] + perMm[2] * distanceMm,
 ];
 
-/** c0 + c1 D + c2 D² ≤ 0. */
-type Condition = readonly [number, number, number];
-
+/** a0 + a1 D, D the distance. */
 type Linear = readonly [number, number];
 
-const times = (a: Linear, b: Linear): Condition => [
-  a[0] * b[0],
-  a[0] * b[1] + a[1] * b[0],
-  a[1] * b[1],
-];
-const plus = (a: Linear, b: Linear, k = 1): Linear => [a[0] + k * b[0], a[1] + k * b[1]];
-const scaled = (a: Linear, k: number): Linear => [a[0] * k, a[1] * k];
-
-/** A corner as linear functions of the distance: across × v, up × v, depth ahead of the lens. */
-function linears({ base, perMm }: Corner3, v: number) {
-  const of = (i: 0 | 1 | 2): Linear => [base[i], perMm[i]];
-  return { x: scaled(of(0), v), y: scaled(of(1), v), z: plus(of(2), [v, 0], -1) };
+/** a(D) + r b(D) ≤ 0, r the rise as set. */
+interface Bound {
+  readonly a: Linear;
+  readonly b: Linear;
 }
 
+const plus = (a: Linear, b: Linear, k = 1): Linear => [a[0] + k * b[0], a[1] + k * b[1]];
+const scaled = (a: Linear, k: number): Linear => [a[0] * k, a[1] * k];
+const valueAt = (a: Linear, d: number): number => a[0] + a[1] * d;
+
 /**
- * What a distance must satisfy for the rectangle to lie in one frame at a rise within `rise`:
- * inequalities in the distance, at most quadratic.
+ * What distance and rise must satisfy for the rectangle to lie in the frame, the shift as set.
+ * @param drawnAtMm the rise at which a bed that is drawn out with it is taken
  */
-function conditions(
+function boundsOf(
   view: FramingView,
-  frame: FramingFrame,
+  { edges, set }: FramingFrame,
   { top, foot }: Rectangle3,
-  rise: { readonly low: number; readonly high: number },
-): Condition[] {
-  const { imageDistanceMm: v, moves } = view;
-  const carried: Linear = [moves === 'front' ? v : 0, 0];
-  const { edges } = frame;
-  const linear = (a: Linear): Condition => [a[0], a[1], 0];
-  const tops = top.map((corner) => linears(corner, v));
+  drawnAtMm: number,
+): Bound[] {
+  const { imageDistanceMm: v, back } = view;
+  const still = { shiftMm: set.shiftMm, riseMm: 0 };
+  const lens = lensAt(view, still);
+  const centre = toPicture(back, still);
+  const way = view.lens.rise;
+  const found: Bound[] = [];
+  /** The corner's picture less the edge, times its depth: a + r b. */
+  const past = ({ base, perMm }: Corner3, i: 0 | 1, edgeMm: number): Bound => {
+    const [axis, at] = i === 0 ? (['x', centre.x] as const) : (['y', centre.y] as const);
+    const z: Linear = [base[2] - lens[2] - drawnAtMm * way[2], perMm[2]];
+    const across: Linear = [base[i] - lens[i], perMm[i]];
+    return {
+      a: plus(scaled(across, v), z, -(at + edgeMm)),
+      b: plus([-v * way[i], 0], z, -back.rise[axis]),
+    };
+  };
+  const negative = ({ a, b }: Bound): Bound => ({ a: scaled(a, -1), b: scaled(b, -1) });
   // Where the foot is not wanted the top itself must still lie above the frame's foot.
-  const feet = (foot ?? top).map((corner) => linears(corner, v));
-  /** Numerator of the centre that puts the point on an edge, and its denominator. */
-  const centre = (along: Linear, z: Linear, edge: number): [Linear, Linear] => [
-    plus(along, z, -edge),
-    plus(z, carried),
-  ];
-  const found: Condition[] = [];
-  for (const { x, z } of foot ? [...tops, ...feet] : tops) {
-    found.push(linear(scaled(z, -1)));
-    const [right, under] = centre(x, z, edges.right);
-    found.push(linear(plus(right, under, -frame.shiftMm)));
-    const [left] = centre(x, z, edges.left);
-    found.push(linear(plus(scaled(under, frame.shiftMm), left, -1)));
+  for (const corner of foot ? [...top, ...foot] : top) {
+    const z: Linear = [corner.base[2] - lens[2] - drawnAtMm * way[2], corner.perMm[2]];
+    found.push({ a: scaled(z, -1), b: [0, 0] });
+    found.push(past(corner, 0, edges.right), negative(past(corner, 0, edges.left)));
   }
-  for (const { y, z } of tops) {
-    const [needed, under] = centre(y, z, edges.top);
-    if (rise.high < Infinity) found.push(linear(plus(needed, under, -rise.high)));
-    for (const low of feet) {
-      const [cut, below] = centre(low.y, low.z, edges.bottom);
-      const [a, b] = [times(needed, below), times(cut, under)];
-      found.push([a[0] - b[0], a[1] - b[1], a[2] - b[2]]);
-    }
-  }
-  for (const { y, z } of feet) {
-    const [cut, under] = centre(y, z, edges.bottom);
-    if (rise.low > -Infinity) found.push(linear(plus(scaled(under, rise.low), cut, -1)));
-  }
+  for (const corner of top) found.push(past(corner, 1, edges.top));
+  for (const corner of foot ?? top) found.push(negative(past(corner, 1, edges.bottom)));
   return found;
 }
 
 const SLACK = 1e-11;
 
-/** Holds, but for what rounding adds. */
-const holds = ([c0, c1, c2]: Condition, d: number): boolean =>
-  c0 + c1 * d + c2 * d * d <= SLACK * (Math.abs(c0) + Math.abs(c1 * d) + Math.abs(c2 * d * d));
+interface Span {
+  readonly low: number;
+  readonly high: number;
+}
 
-function roots([c0, c1, c2]: Condition): number[] {
+/** Rises that serve at a distance, a hair wider than exact for what rounding adds. */
+function risesAt(bounds: readonly Bound[], rise: Span, d: number): Span | null {
+  let { low, high } = rise;
+  for (const { a, b } of bounds) {
+    const [rest, per] = [valueAt(a, d), valueAt(b, d)];
+    const slack = SLACK * (Math.abs(a[0]) + Math.abs(a[1] * d));
+    if (per === 0) {
+      if (rest > slack) return null;
+    } else if (per > 0) high = Math.min(high, (slack - rest) / per);
+    else low = Math.max(low, (slack - rest) / per);
+  }
+  return low <= high + SLACK * (1 + Math.abs(high)) ? { low, high } : null;
+}
+
+function roots(c0: number, c1: number, c2: number): number[] {
   if (Math.abs(c2) < 1e-300) return c1 === 0 ? [] : [-c0 / c1];
   const discriminant = c1 * c1 - 4 * c2 * c0;
   if (discriminant < 0) return [];
@@ -143,34 +166,73 @@ function roots([c0, c1, c2]: Condition): number[] {
   return q === 0 ? [0] : [q / c2, c0 / q];
 }
 
-/** Whether the rectangle at a distance lies in one frame at some rise within `rise`. */
+/** Distances at which two bounds meet at one rise, or one of them turns over. */
+function candidates(bounds: readonly Bound[]): number[] {
+  const found: number[] = [];
+  bounds.forEach((one, i) => {
+    found.push(...roots(one.a[0], one.a[1], 0), ...roots(one.b[0], one.b[1], 0));
+    for (const { a, b } of bounds.slice(i + 1)) {
+      found.push(
+        ...roots(
+          one.a[0] * b[0] - a[0] * one.b[0],
+          one.a[0] * b[1] + one.a[1] * b[0] - a[0] * one.b[1] - a[1] * one.b[0],
+          one.a[1] * b[1] - a[1] * one.b[1],
+        ),
+      );
+    }
+  });
+  return found.filter((d) => Number.isFinite(d) && d > 0).sort((a, b) => a - b);
+}
+
+/** Ends of the rise as bounds like the others. */
+const endsOf = ({ low, high }: Span): Bound[] => [
+  ...(high < Infinity ? [{ a: [-high, 0], b: [1, 0] } as const] : []),
+  ...(low > -Infinity ? [{ a: [low, 0], b: [-1, 0] } as const] : []),
+];
+
+/** Whether the rectangle at a distance lies in one frame at some rise within `rise`, as set. */
 export function rectangleFits(
   view: FramingView,
   frame: FramingFrame,
   rectangle: Rectangle3,
-  rise: { readonly low: number; readonly high: number },
+  rise: Span,
   distanceMm: number,
 ): boolean {
   if (rise.low > rise.high) return false;
-  return conditions(view, frame, rectangle, rise).every((each) => holds(each, distanceMm));
+  return settled(view, (drawnAtMm) => {
+    const bounds = boundsOf(view, frame, rectangle, drawnAtMm);
+    const serves = risesAt(bounds, rise, distanceMm);
+    return { found: serves !== null, rise: serves };
+  });
 }
 
 /**
- * The least distance at which the rectangle fits. The least place of a region bounded by
- * polynomials lies at one of their roots, so each root is tried.
+ * The least distance at which the rectangle fits. The least place of a region bounded by straight
+ * and hyperbolic edges lies where two of them meet, so each such place is tried.
  * @returns mm; null when it fits from nowhere
  */
 export function leastDistanceThatFits(
   view: FramingView,
   frame: FramingFrame,
   rectangle: Rectangle3,
-  rise: { readonly low: number; readonly high: number },
+  rise: Span,
 ): number | null {
   if (rise.low > rise.high) return null;
-  const all = conditions(view, frame, rectangle, rise);
-  const candidates = all
-    .flatMap(roots)
-    .filter((d) => Number.isFinite(d) && d > 0)
-    .sort((a, b) => a - b);
-  return candidates.find((d) => all.every((each) => holds(each, d))) ?? null;
+  return settled(view, (drawnAtMm) => {
+    const bounds = boundsOf(view, frame, rectangle, drawnAtMm);
+    const serves = (d: number): Span | null => risesAt(bounds, rise, d);
+    const found = candidates([...bounds, ...endsOf(rise)]).find((d) => serves(d) !== null) ?? null;
+    return { found, rise: found === null ? null : serves(found) };
+  });
+}
+
+/** Asked again until a bed that is drawn out with the rise stands where the rise found puts it. */
+function settled<T>(view: FramingView, ask: (drawnAtMm: number) => { found: T; rise: Span | null }): T {
+  let answer = ask(0);
+  if (view.lens.rise[2] === 0) return answer.found;
+  for (let round = 0; round < ROUNDS && answer.rise; round++) {
+    const { low, high } = answer.rise;
+    answer = ask(Math.min(high, Math.max(low, 0)));
+  }
+  return answer.found;
 }

@@ -1,5 +1,6 @@
-import { allowedSpan, type Cone, type Frame } from './coverage.js';
+import { allowedTravel, type Cone, type Frame } from './coverage.js';
 import type { Mechanism } from './envelope.js';
+import type { Placing, SetMovement } from './placing.js';
 
 /** Nothing: the lens leans so far that its circle is open on that side, and no range is given. */
 export type LimitedBy = 'circle' | 'mechanism' | 'nothing';
@@ -20,24 +21,25 @@ export interface Limits {
 /**
  * How far each movement alone may go with the other as set, by circle and by mechanism,
  * in the movement's own mm.
- * @param frame with the movements as they act: set plus what a pivoted tilt adds
- * @param pivot what a pivoted tilt adds to shift (x) and rise (y)
+ * @param frame with the movements as they act
+ * @param ways how each movement takes the frame through the picture
+ * @param set the movements as set
  */
 export function movementLimits(
   cone: Cone,
   frame: Frame,
   mechanism: Mechanism,
-  pivot: { x: number; y: number },
+  ways: Pick<Placing, 'rise' | 'shift'>,
+  set: SetMovement,
 ): Limits {
   const one = (movement: 'rise' | 'shift'): [Limit, Limit] => {
-    const added = movement === 'rise' ? pivot.y : pivot.x;
-    const { low, high } = allowedSpan(cone, frame, movement);
-    const other = movement === 'rise' ? frame.shiftMm - pivot.x : frame.riseMm - pivot.y;
+    const [now, other] = movement === 'rise' ? [set.riseMm, set.shiftMm] : [set.shiftMm, set.riseMm];
+    const { low, high } = allowedTravel(cone, frame, ways[movement]);
     const radial = Math.sqrt(Math.max(0, mechanism.radialMm ** 2 - other ** 2));
     const [least, most] = mechanism[movement];
     return [
-      limit(-(low - added), Math.min(-least, radial)),
-      limit(high - added, Math.min(most, radial)),
+      limit(-(now + low), Math.min(-least, radial)),
+      limit(now + high, Math.min(most, radial)),
     ];
   };
   const [fall, rise] = one('rise');

@@ -40,6 +40,8 @@ export interface MinimaxResult {
 /** What falling short costs against a residual of the same size. */
 const SHORT = 1e3;
 const ROUNDS = 80;
+/** A step that gains less than this share of what it promised is mended before it is judged. */
+const WORTH_MENDING = 0.5;
 /** What a value at one place costs, in steps. */
 const FILL_STEPS = 30;
 
@@ -90,7 +92,7 @@ export function minimax(problem: MinimaxProblem, start: readonly number[]): Mini
   fill(p, at);
   let now = measure(at, p);
   let trust = 1;
-  const tried = new Float64Array(n);
+  const [tried, second] = [new Float64Array(n), new Float64Array(n)];
   for (let round = 0; round < ROUNDS && trust > 1e-13 && !isSpent(budget); round++) {
     budget.left -= FILL_STEPS * values * (2 * n + 1);
     for (let j = 0; j < n; j++) {
@@ -108,7 +110,7 @@ export function minimax(problem: MinimaxProblem, start: readonly number[]): Mini
       for (let i = 0; i < values; i++) slopes[i * n + j] = (over[i]! - under[i]!) / (2 * h);
     }
     // The conditions stand; only how far one trusts them changes until a step is kept.
-    writeRows();
+    writeRows(at);
     let kept = false;
     while (!kept && trust > 1e-13 && !isSpent(budget)) {
       for (let j = 0; j < n; j++) {
@@ -130,7 +132,8 @@ export function minimax(problem: MinimaxProblem, start: readonly number[]): Mini
         largestShare = Math.max(largestShare, Math.abs(step[j]!) / scale[j]!);
       }
       fill(tried, over);
-      const then = measure(over, tried);
+      let then = measure(over, tried);
+      if (now.merit - then.merit < WORTH_MENDING * predicted) then = mended(step, then);
       const gained = now.merit - then.merit;
       if (gained > 1e-4 * predicted) {
         p.set(tried);
@@ -147,7 +150,34 @@ export function minimax(problem: MinimaxProblem, start: readonly number[]): Mini
     return { parameters: p, largest: now.largest, short: Math.max(0, now.short) };
   }
 
-  function writeRows(): void {
+  /**
+   * Where what binds is curved, a straight step runs off it, and ever shorter ones follow. The same
+   * conditions told again from where the step ended show by how much it ran off; solved once more
+   * they lead back. The better of both ends is left in `tried` and `over`.
+   * Source: second-order correction, e.g. Fletcher, Practical Methods of Optimization (1987), from memory.
+   */
+  function mended(step: Float64Array, then: ReturnType<typeof measure>): typeof then {
+    for (let i = 0; i < values; i++) {
+      let straight = 0;
+      for (let j = 0; j < n; j++) straight += slopes[i * n + j]! * step[j]!;
+      under[i] = over[i]! - straight;
+    }
+    writeRows(under);
+    const again = leastCost(program);
+    writeRows(at);
+    if (!again) return then;
+    for (let j = 0; j < n; j++) {
+      second[j] = Math.min(high[j]!, Math.max(low[j]!, p[j]! + again[j]!));
+    }
+    fill(second, under);
+    const after = measure(under, second);
+    if (after.merit >= then.merit) return then;
+    tried.set(second);
+    over.set(under);
+    return after;
+  }
+
+  function writeRows(from: Float64Array): void {
     rows.fill(0);
     let row = 0;
     const condition = (
@@ -160,7 +190,7 @@ export function minimax(problem: MinimaxProblem, start: readonly number[]): Mini
       for (let j = 0; j < n; j++) rows[row * width + j] = sign * slopes[value * n + j]!;
       rows[row * width + n] = onLargest;
       rows[row * width + n + 1] = onShort;
-      least[row] = min - sign * at[value]!;
+      least[row] = min - sign * from[value]!;
       row += 1;
     };
     for (let i = 0; i < residuals; i++) {

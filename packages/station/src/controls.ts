@@ -7,13 +7,15 @@ import {
   parseFNumber,
   parseLengthMm,
   radians,
+  UPRIGHT,
+  type Leaned,
   type Parsed,
 } from '@gangway/optics';
 import { lockedLean } from './cover/turning.js';
 import { fixed, fStop, type Units } from './format.js';
 import type { Station } from './schema.js';
 import { focusEnds } from './rig/stack.js';
-import { bareFocus, lensAxisOf, setup, shiftLengthMm } from './setup.js';
+import { bareFocus, leanedOf, setup, shiftLengthMm, stanceOfStation } from './setup.js';
 import type { Movement } from './state.js';
 
 /** The six scales of the barrel. One definition each; nothing else knows how they differ. */
@@ -154,8 +156,8 @@ const aperture: Control = {
 export const farEndM = (station: Station): number =>
   niceAbove(Math.max(50, station.lens.focal_length_mm / 2));
 
-const endsM = (station: Station, axisZ: number): [number, number] => {
-  const { nearMm, farMm } = focusEnds(station, axisZ);
+const endsM = (station: Station, leaned: Leaned): [number, number] => {
+  const { nearMm, farMm } = focusEnds(station, leaned);
   return [nearMm / 1000, farMm / 1000];
 };
 
@@ -178,12 +180,12 @@ const distance: Control = {
     focus: { distance_m: Number.isFinite(value) ? value : null },
   }),
   parse: (text, units) => parseDistanceM(text, units === 'feet' ? 'ft' : 'm'),
-  domain: (station) => [endsM(station, 1)[0], Infinity],
-  mechanism: (station) => endsM(station, lensAxisOf(station)[2]),
+  domain: (station) => [endsM(station, UPRIGHT)[0], Infinity],
+  mechanism: (station) => endsM(station, leanedOf(stanceOfStation(station))),
   step: (station, direction, size) => {
     const now = focusDistanceM(station);
     const far = farEndM(station);
-    const [least, most] = endsM(station, lensAxisOf(station)[2]);
+    const [least, most] = endsM(station, leanedOf(stanceOfStation(station)));
     if (direction > 0 && now >= most) return now;
     if (now === Infinity) return far;
     const next = significant(now * 1.02 ** (direction * size), size < 1 ? 5 : 3);

@@ -16,6 +16,7 @@ import {
   type Corner,
   type Ellipse,
   type Frame,
+  type Placing,
   type Point,
 } from '@gangway/optics';
 import { multiplied } from './rig/stack.js';
@@ -64,8 +65,8 @@ export interface CoverDrawing {
   readonly baseMm: number;
   /** Where the level line of the scene lies; null when it cannot be pictured. */
   readonly levelLineMm: number | null;
-  /** From shift and rise as set to the frame's centre, mm of movement. */
-  readonly offset: Point;
+  /** Where shift and rise as set put the frame's centre, before the factor. */
+  readonly placing: Placing;
 }
 
 export function coverDrawing(station: Station): CoverDrawing {
@@ -105,15 +106,15 @@ export function coverDrawing(station: Station): CoverDrawing {
     core: grown(circleOnSensor(s.core)),
     coreDiameterMm: s.circleMm * sharpFraction(station.lens) * k,
     neighbours: neighbours(station, s).flatMap(({ fNumber, bareMm }) => {
-      const halfAngleRad = coneHalfAngleRad(bareMm, s.engravedMm);
+      const halfAngleRad = coneHalfAngleRad(bareMm, s.engravedMm, s.pupilRatio);
       const ellipse = grown(circleOnSensor({ ...s.cone, halfAngleRad }));
       return ellipse ? [{ fNumber, diameterMm: bareMm * k, ellipse }] : [];
     }),
-    envelope: envelope(s.cone, s.frame, s.mechanism, s.offset).map(out),
+    envelope: envelope(s.cone, s.frame, s.mechanism, s.placing).map(out),
     margin: marginLine(s, out),
     baseMm: baseMm(station, s),
     levelLineMm: levelLine(station, s),
-    offset: s.offset,
+    placing: s.placing,
   };
 }
 

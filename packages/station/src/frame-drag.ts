@@ -1,4 +1,4 @@
-import type { Point } from '@gangway/optics';
+import { toSet, type Point } from '@gangway/optics';
 import type { CoverDrawing } from './drawing.js';
 import type { Station } from './schema.js';
 
@@ -37,12 +37,16 @@ export function withFrameAt(station: Station, drawing: CoverDrawing, place: Poin
   const inward = (value: number, moved: boolean): number =>
     Number((moved ? Math.trunc(value / ROUNDING_MM) * ROUNDING_MM : toward(value)).toFixed(2)) + 0;
   const moved = gap(kept, place) > 1e-9;
+  const { shiftMm, riseMm } = toSet(drawing.placing, {
+    x: kept.x / drawing.factor,
+    y: kept.y / drawing.factor,
+  });
   return {
     ...station,
     movements: {
       ...station.movements,
-      shift_mm: inward(kept.x / drawing.factor - drawing.offset.x, moved),
-      rise_mm: inward(kept.y / drawing.factor - drawing.offset.y, moved),
+      shift_mm: inward(shiftMm, moved),
+      rise_mm: inward(riseMm, moved),
     },
   };
 }

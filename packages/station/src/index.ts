@@ -11,7 +11,7 @@ export * from './focus/index.js';
 export * from './format.js';
 export * from './frame-drag.js';
 export * from './framing/correction.js';
-export { framed, centresAsked, facadeView } from './framing/facade.js';
+export { framed, movementsAsked, facadeView } from './framing/facade.js';
 export * from './framing/mosaic-frames.js';
 export * from './framing/step.js';
 export * from './framing/stretch.js';

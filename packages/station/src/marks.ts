@@ -2,7 +2,7 @@ import {
   blurDiameterMm,
   dot,
   fNumberNeeded,
-  imageDepthMm,
+  inverseDepth,
   project,
   sensorBasis,
   subtract,
@@ -28,18 +28,12 @@ export function sensorAxes(station: Station): { right: Vec3; up: Vec3; normal: V
 /** A place in the station frame, m, as the camera frame has it: mm from the lens centre. */
 export function fromLensCentre(
   station: Station,
-  setup: Setup,
+  { lensCentre }: Setup,
 ): (x_m: number, y_m: number, z_m: number) => Vec3 {
   const { right, up, normal } = sensorAxes(station);
-  const front = station.movement_limits.moves === 'front';
-  const lens: Vec3 = [
-    front ? setup.whole.shiftMm : 0,
-    front ? setup.whole.riseMm : 0,
-    setup.imageDistanceMm,
-  ];
   return (x_m, y_m, z_m) => {
     const p: Vec3 = [x_m * 1000, (y_m - station.camera.height_m) * 1000, z_m * 1000];
-    return subtract([dot(p, right), dot(p, up), dot(p, normal)], lens);
+    return subtract([dot(p, right), dot(p, up), dot(p, normal)], lensCentre);
   };
 }
 
@@ -80,23 +74,24 @@ export const SOFT_COCS = 4;
 /** How sharp each mark falls, and whether the frame holds it. */
 export function reportMarks(station: Station, setup: Setup): MarkReport[] {
   const place = markPlace(station, setup);
-  const { focalLengthMm: f, imageDistanceMm: v, frame, factor } = setup;
+  const { focalLengthMm: f, imageDistanceMm: v, pupil, frame, factor } = setup;
   return (station.marks ?? []).map((mark) => {
     const point = place(mark);
-    const ahead = point[2] > f && dot(point, setup.axis) > f;
-    const depth = imageDepthMm(f, setup.axis, point);
-    const needed = ahead ? fNumberNeeded(f, v, depth, setup.cocMm) : Infinity;
+    // Nearer than f there is no image, but a patch all the same.
+    const ahead = point[2] > 0;
+    const u = inverseDepth(f, setup.axis, point);
+    const needed = ahead ? fNumberNeeded(pupil, v, u, setup.cocMm) : Infinity;
     const wanted = mark.blur_um === undefined ? setup.cocMm : mark.blur_um / 1000 / factor;
     const { x, y } = project(point, v);
-    const blurMm = ahead ? blurDiameterMm(f, setup.fNumber, v, depth) * factor : Infinity;
+    const blurMm = ahead ? blurDiameterMm(pupil, setup.fNumber, v, u) * factor : Infinity;
     return {
       label: mark.label,
-      image_depth_mm: ahead ? finite(depth) : null,
+      image_depth_mm: ahead && u > 0 ? finite(1 / u) : null,
       blur_um: finite(blurMm * 1000),
       f_number_needed: finite(needed * factor),
       holds: holdsAt(mark.must, needed, setup, wanted),
       in_frame:
-        point[2] > 0 &&
+        ahead &&
         Math.abs(x - frame.shiftMm) <= frame.widthMm / 2 &&
         Math.abs(y - frame.riseMm) <= frame.heightMm / 2,
     };

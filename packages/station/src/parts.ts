@@ -129,6 +129,11 @@ export const movementLimitsShape = {
   /** Leaning of the back itself; not given where it cannot. */
   rear_tilt_deg: range(leanDeg()).optional(),
   rear_swing_deg: range(leanDeg()).optional(),
+  /** The axis the back tilts about, below its middle (base tilt). */
+  rear_pivot_mm: offsetMm().optional(),
+  /** A second standard: of the back where the front moves. */
+  rear_rise_mm: range(movementMm()).optional(),
+  rear_shift_mm: range(movementMm()).optional(),
   /** Stops of a lens or adapter that turns; none listed: it turns freely. */
   turn_stops_deg: list(turnDeg(), 72).optional(),
   one_way_tilt: yesOrNo().optional(),

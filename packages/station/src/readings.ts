@@ -3,12 +3,12 @@ import {
   angleFromAxis,
   bellowsStops,
   convergenceDeg,
+  cornerFalloffStops,
   CORNERS,
   depthOfField,
   DIAGONAL_24X36_MM,
   effectiveFNumber,
   equivalentFocalLengthMm,
-  falloffStops,
   fieldOfView,
   frameCorner,
   frameCovered,
@@ -17,19 +17,20 @@ import {
   magnificationAt,
   movementLimits,
   planeOfSharpFocus,
-  ringClears,
+  ringRoomMm,
   stretchAt,
   verticalInSensor,
   worstCorner,
   type Limit,
+  type Limits,
 } from '@gangway/optics';
 import { reportFacade } from './framing/facade.js';
 import { reportTurnIn } from './framing/turn-in.js';
 import { reportMarks } from './marks.js';
-import type { Readings, Report } from './report.js';
+import type { Direction, Readings, Report } from './report.js';
 import type { Station } from './schema.js';
 import { rigReport } from './rig/report.js';
-import { setup, type Setup } from './setup.js';
+import { hasSecondStandard, setup, UNBOUNDED, type Setup } from './setup.js';
 
 /** JSON has no infinity: a value without a finite number is null. Minus zero is zero. */
 const finite = (value: number): number | null => (Number.isFinite(value) ? value + 0 : null);
@@ -72,29 +73,49 @@ function optics(station: Station, s: Setup): Report['optics'] {
 function coverage(station: Station, s: Setup): Report['coverage'] {
   const worst = worstCorner(s.cone, s.frame);
   const soft = worstCorner(s.core, s.frame);
-  const limits = movementLimits(s.cone, s.frame, s.mechanism, s.offset);
-  const angle = angleFromAxis(s.cone, frameCorner(s.frame, worst.corner));
+  const limits = movementLimits(s.cone, s.frame, s.mechanism, s.placing, s.set);
+  const second = secondStandard(station, s);
   return {
     covered: frameCovered(s.cone, s.frame),
     worst_corner: worst.corner,
     margin_mm: finite(worst.marginMm * s.factor),
     sharp: frameCovered(s.core, s.frame),
     sharp_margin_mm: finite(soft.marginMm * s.factor),
-    limits: {
-      rise_mm: endOf(limits.rise),
-      fall_mm: endOf(limits.fall),
-      left_mm: endOf(limits.left),
-      right_mm: endOf(limits.right),
-    },
+    limits: endsOf(limits),
     limited_by: {
       rise: limits.rise.by,
       fall: limits.fall.by,
       left: limits.left.by,
       right: limits.right.by,
     },
+    ...(second ? { rear_limits: endsOf(second) } : {}),
     filter_clear: filterClear(station, s),
-    corner_falloff_stops: finite(falloffStops(angle)),
+    corner_falloff_stops: finite(cornerFalloffStops(s.cone, s.frame)),
   };
+}
+
+const endsOf = ({ rise, fall, left, right }: Limits): Record<Direction, number | null> => ({
+  rise_mm: endOf(rise),
+  fall_mm: endOf(fall),
+  left_mm: endOf(left),
+  right_mm: endOf(right),
+});
+
+/** Limits of the back's own rise and shift, where the front moves and the back does too. */
+export function secondStandard(station: Station, s: Setup): Limits | null {
+  if (!hasSecondStandard(station)) return null;
+  const { movements: set, movement_limits: limits } = station;
+  return movementLimits(
+    s.cone,
+    s.frame,
+    {
+      rise: limits.rear_rise_mm ?? UNBOUNDED,
+      shift: limits.rear_shift_mm ?? UNBOUNDED,
+      radialMm: Infinity,
+    },
+    s.placing,
+    { riseMm: set.rear_rise_mm ?? 0, shiftMm: set.rear_shift_mm ?? 0 },
+  );
 }
 
 /** Whether the ring of the lens's filter, if it has one, leaves all four corners free. */
@@ -102,14 +123,10 @@ export function filterClear(station: Station, s: Setup): boolean {
   const { filter } = station.lens;
   if (!filter) return true;
   const { clear_diameter_mm: clear, ahead_of_pupil_mm: ahead } = filter;
-  return CORNERS.every((corner) =>
-    ringClears(
-      clear,
-      ahead,
-      s.engravedMm / s.fNumber,
-      angleFromAxis(s.cone, frameCorner(s.frame, corner)),
-    ),
-  );
+  return CORNERS.every((corner) => {
+    const angle = angleFromAxis(s.cone, frameCorner(s.frame, corner));
+    return ringRoomMm(clear, ahead, s.engravedMm / s.fNumber, angle, s.pupilRatio) >= 0;
+  });
 }
 
 function field(s: Setup): Report['field'] {
@@ -129,7 +146,7 @@ function focus(s: Setup): Report['focus'] {
   const axisZ = s.axis[2];
   const magnification = magnificationAt(f, axisZ, v);
   const acting = effectiveFNumber(fNumber, magnification, pupilRatio) * s.factor;
-  const depth = depthOfField(f, axisZ, v, fNumber, cocMm);
+  const depth = depthOfField(s.pupil, v, fNumber, cocMm);
   const plane = planeOfSharpFocus(f, s.axis, v);
   return {
     image_distance_mm: v,

@@ -32,8 +32,10 @@ export interface Report {
     sharp_margin_mm: number | null;
     limits: Record<Direction, number | null>;
     limited_by: Record<Direction extends `${infer Name}_mm` ? Name : never, LimitedBy>;
+    /** Of the back, where the front moves and it does too. */
+    rear_limits?: Record<Direction, number | null>;
     filter_clear: boolean;
-    /** Null where the corner lies 90° or more from the axis: no light comes there. */
+    /** Of the darkest corner; null where no light comes there. */
     corner_falloff_stops: number | null;
   };
   field: {
@@ -79,11 +81,14 @@ export interface SolutionReport {
   rear_tilt_deg?: number;
   rear_swing_deg?: number;
   image_distance_mm: number | null;
-  /** From the sensor, straight ahead; null at infinity, and past it. */
+  /** What to set on the bed. */
+  bed_mm: number | null;
+  /** From the sensor, straight ahead; null at infinity, past it, and past life size. */
   distance_m: number | null;
   /** The least that holds them; 0 when all lie on the plane. */
   f_number: number | null;
   focus_spread_mm: number | null;
+  /** As it acts on the sensor; the ring is set to that over 1 + m/p. */
   f_number_hansma: number | null;
   /** With a straight lens, at the stop that is set. */
   stack_frames: number | null;

@@ -8,7 +8,7 @@ import {
 import { focusDistanceM } from './controls.js';
 import type { Focus, Station } from './schema.js';
 import { focusingLensOf } from './rig/stack.js';
-import { bareFocus, setup } from './setup.js';
+import { bareFocus, leanedOf, setup } from './setup.js';
 
 /** Changes to a rig that touch more than one field, so that the document stays sound. */
 
@@ -60,7 +60,14 @@ export function withClosestFocus(station: Station, distance_mm: number): Station
 }
 
 export type RangeField =
-  'rise_mm' | 'shift_mm' | 'tilt_deg' | 'swing_deg' | 'rear_tilt_deg' | 'rear_swing_deg';
+  | 'rise_mm'
+  | 'shift_mm'
+  | 'tilt_deg'
+  | 'swing_deg'
+  | 'rear_tilt_deg'
+  | 'rear_swing_deg'
+  | 'rear_rise_mm'
+  | 'rear_shift_mm';
 
 /** One end of a movement's range; the other end mirrors it until it is given too. */
 export function withRangeEnd(
@@ -98,12 +105,12 @@ export function withFocusWay(station: Station, way: FocusWay): Station {
   if (way === focusWay(station.focus)) return station;
   const s = setup(station);
   if (way === 'image_distance') {
-    return { ...station, focus: { image_distance_mm: Number(s.imageDistanceMm.toFixed(3)) } };
+    return { ...station, focus: { image_distance_mm: Number(s.bedMm.toFixed(3)) } };
   }
   if (way === 'distance') {
     const distance = focusDistanceM(station);
     const given = Number.isFinite(distance) ? Number(distance.toPrecision(5)) : null;
-    const least = leastDistanceMm(focusingLensOf(station), s.axis[2]) / 1000;
+    const least = leastDistanceMm(focusingLensOf(station), leanedOf(s.stance)) / 1000;
     return { ...station, focus: { distance_m: given === null ? null : Math.max(given, least) } };
   }
   const m = bareFocus(s).magnification;

@@ -1,6 +1,8 @@
 import type { z } from 'zod';
-import { axisFromSensor, leastDistanceMm, lensAxis, pivotTravel } from '@gangway/optics';
+import { bedReading, imageDistanceOnBed, leastDistanceMm, type Stance } from '@gangway/optics';
 import { focusingLensOf, type RigParts } from './rig/stack.js';
+import type { Station } from './schema.js';
+import { leanedOf, stanceOfStation } from './setup.js';
 import { siteRules, type Sited } from './site/rules.js';
 
 /** What {@link stationRules} needs of a station whose single fields are already sound. */
@@ -10,12 +12,14 @@ interface Checked extends Sited {
   chain: ({ kind: string } & Record<string, unknown>)[];
   aperture: number;
   focus: Record<string, unknown>;
-  movement_limits?: { pivot_mm?: number };
+  movement_limits?: { pivot_mm?: number; moves?: string };
   movements: {
     tilt_deg: number;
     swing_deg: number;
     rear_tilt_deg?: number;
     rear_swing_deg?: number;
+    rear_rise_mm?: number;
+    rear_shift_mm?: number;
   };
   criterion: Record<string, unknown>;
 }
@@ -87,25 +91,24 @@ export function stationRules(station: Checked, context: z.RefinementCtx): void {
   if (station.criterion.pixels !== undefined && back.width_px === undefined) {
     refuse(['criterion', 'pixels'], 'needs back.width_px, the pixels along the back’s long side');
   }
+  oneBack(station, refuse);
   nearEnough(station, refuse);
   siteRules(station, refuse);
 }
 
 function nearEnough(station: Checked, refuse: Refuse): void {
-  const { movements, lens } = station;
-  const axis = axisFromSensor(
-    { tiltDeg: movements.tilt_deg, swingDeg: movements.swing_deg },
-    { tiltDeg: movements.rear_tilt_deg ?? 0, swingDeg: movements.rear_swing_deg ?? 0 },
-  );
-  if (axis[2] < 0.05) {
+  const { lens } = station;
+  // Single fields are sound; what follows reads no others.
+  const stance = stanceOfStation(station as unknown as Station);
+  if (stance.axis[2] < 0.05) {
     refuse(['movements'], 'lean lens and back too far apart: at most 87° between them');
     return;
   }
-  pivotLeavesDraw(station, refuse);
+  leavesDraw(station, stance, refuse);
   const distance = station.focus.distance_m;
   if (typeof distance !== 'number') return;
   const rig = station as unknown as RigParts;
-  const nearest = leastDistanceMm(focusingLensOf(rig), axis[2]) / 1000;
+  const nearest = leastDistanceMm(focusingLensOf(rig), leanedOf(stance)) / 1000;
   if (distance < nearest * (1 - 1e-9)) {
     refuse(
       ['focus', 'distance_m'],
@@ -115,16 +118,24 @@ function nearEnough(station: Checked, refuse: Refuse): void {
   }
 }
 
-/** A lens that leans about a pivot behind it draws back; what is set on the bed has to leave some. */
-function pivotLeavesDraw({ movements, movement_limits, focus }: Checked, refuse: Refuse): void {
+/** Leaning draws lens and back together; what is set on the bed has to leave some room. */
+function leavesDraw({ focus }: Checked, stance: Stance, refuse: Refuse): void {
   const set = focus.image_distance_mm;
-  const pivot = movement_limits?.pivot_mm ?? 0;
-  if (typeof set !== 'number' || pivot === 0) return;
-  const own = lensAxis({ tiltDeg: movements.tilt_deg, swingDeg: movements.swing_deg });
-  const { backMm } = pivotTravel(own, pivot);
-  if (set + backMm >= 1) return;
+  if (typeof set !== 'number' || imageDistanceOnBed(stance, set) >= 1 - 1e-9) return;
   refuse(
     ['focus', 'image_distance_mm'],
-    `leaves no room for the lens to lean on its pivot: at least ${(1 - backMm).toPrecision(4)} mm as it leans now`,
+    `leaves no room for lens and back as they lean: at least ${bedReading(stance, 1).toPrecision(4)} mm as they lean now`,
   );
+}
+
+/** With the back as the standard that moves, its rise and shift are the plain ones. */
+function oneBack({ movements, movement_limits: limits }: Checked, refuse: Refuse): void {
+  if (limits?.moves !== 'rear') return;
+  for (const field of ['rear_rise_mm', 'rear_shift_mm'] as const) {
+    if (movements[field] === undefined || movements[field] === 0) continue;
+    refuse(
+      ['movements', field],
+      `is for a back that moves beside the front; with movement_limits.moves "rear" give ${field.slice(5)}`,
+    );
+  }
 }

@@ -1,4 +1,4 @@
-import { allowedSpan } from '@gangway/optics';
+import { allowedTravel } from '@gangway/optics';
 import { CONTROL_IDS, CONTROLS, farEndM, type Control, type ControlId } from './controls.js';
 import type { Station } from './schema.js';
 import { setup, type Setup } from './setup.js';
@@ -76,14 +76,14 @@ function sampled(control: Control, station: Station, from: number, to: number): 
 
 /** Rise and shift need no search: the cone's section gives the spans outright. */
 function spans(s: Setup, id: 'rise' | 'shift', from: number, to: number): Segment[] {
-  const added = id === 'rise' ? s.offset.y : s.offset.x;
-  const outer = allowedSpan(s.cone, s.frame, id);
-  const inner = allowedSpan(s.core, s.frame, id);
+  const now = id === 'rise' ? s.set.riseMm : s.set.shiftMm;
+  const outer = allowedTravel(s.cone, s.frame, s.placing[id]);
+  const inner = allowedTravel(s.core, s.frame, s.placing[id]);
   const within = (span: { low: number; high: number }, value: number): boolean =>
-    value >= span.low - added && value <= span.high - added;
+    value >= now + span.low && value <= now + span.high;
   const edges = [outer, inner]
     .filter((span) => span.low <= span.high)
-    .flatMap((span) => [span.low - added, span.high - added])
+    .flatMap((span) => [now + span.low, now + span.high])
     .filter((edge) => edge > from && edge < to);
   const stops = [from, ...edges.sort((a, b) => a - b), to];
   const segments: Segment[] = [];

@@ -94,6 +94,8 @@ const settingsShape = {
     swing_deg: leanDeg(),
     rear_tilt_deg: leanDeg().optional(),
     rear_swing_deg: leanDeg().optional(),
+    rear_rise_mm: movementMm().optional(),
+    rear_shift_mm: movementMm().optional(),
   }),
   camera: record({
     height_m: heightM(),
@@ -159,6 +161,8 @@ export const stationSchema = record({
   version: z.literal(VERSION),
   name: text(),
   ...settingsShape,
+  /** Saved since a leaned back turns about its own middle; without it that is said on its page. */
+  lean_checked: yesOrNo().optional(),
   /** Alternatives for the same picture; the settings above are those of the one named here. */
   variants: record({
     present: text(),

@@ -1,24 +1,34 @@
 import {
-  axisFromSensor,
+  backCentre,
+  bedReading,
   circleDiameterMm,
   circleOfConfusionMm,
   coneHalfAngleRad,
   focusedAtDistance,
   focusedAtMagnification,
   imageDistanceFromMagnification,
-  lensAxis,
+  imageDistanceOnBed,
+  lensFromMark,
   magnificationAt,
-  pivotTravel,
+  movementWays,
+  placingAt,
+  stanceOf,
   type CircleAtStop,
   type Cone,
   type Criterion,
   type Focused,
   type Frame,
+  type Leaned,
   type Mechanism,
+  type Placing,
   type Point,
+  type Pupil,
+  type SetMovement,
+  type Stance,
+  type Standards,
   type Vec3,
 } from '@gangway/optics';
-import { focusingLensOf, multiplied } from './rig/stack.js';
+import { aheadOfFocus, focusingLensOf, multiplied } from './rig/stack.js';
 import type { Crop, Lens, Station } from './schema.js';
 
 /**
@@ -33,23 +43,35 @@ export interface Setup {
   readonly engravedMm: number;
   readonly fNumber: number;
   readonly pupilRatio: number;
+  /** Where light to the sensor comes from at the focus set. */
+  readonly pupil: Pupil;
   /** Factor of the multipliers before the movements; part of the focal lengths and f-number here. */
   readonly combined: number;
+  /** Magnification here for each of the lens that is focused: `combined`, or 1 where draw behind it focuses. */
+  readonly ahead: number;
   /** Factor of those behind the movements. */
   readonly factor: number;
   /** Circle at infinity at the movements, after clipping by a converter. */
   readonly circleMm: number;
   readonly axis: Vec3;
+  /** How lens and back stand on the bed. */
+  readonly stance: Stance;
   readonly imageDistanceMm: number;
+  /** What the bed reads: where the lens stands along it with the lens straight. */
+  readonly bedMm: number;
+  /** The lens centre from the sensor mark, in the sensor's axes. */
+  readonly lensCentre: Vec3;
   readonly cone: Cone;
   readonly core: Cone;
   /** The part of the back that is kept, with the movements as they act. */
   readonly frame: Frame;
-  /** The whole back; its centre is where the movements put it: set plus what a pivoted tilt adds. */
+  /** The whole back, its centre where the movements put it. */
   readonly whole: Frame;
-  readonly pivot: Point;
-  /** From the movements as set to the centre of the kept part: pivot and the slide of a crop. */
-  readonly offset: Point;
+  /** How far the middle of the kept part lies from that of the back. */
+  readonly slide: Point;
+  /** Where rise and shift as set put the middle of the kept part, the image distance held. */
+  readonly placing: Placing;
+  readonly set: SetMovement;
   readonly mechanism: Mechanism;
   readonly pixelPitchMm: number | null;
   readonly cocMm: number;
@@ -81,7 +103,7 @@ export function criterion(station: Station): Criterion {
   };
 }
 
-const UNBOUNDED: readonly [number, number] = [-Infinity, Infinity];
+export const UNBOUNDED: readonly [number, number] = [-Infinity, Infinity];
 
 export function mechanism(station: Station): Mechanism {
   const limits = station.movement_limits;
@@ -100,60 +122,84 @@ export function shiftLengthMm({ movement_limits: limits, aperture }: Station): n
   return Math.min(limits.radial_shift_mm ?? Infinity, ...at.map(({ shift_mm }) => shift_mm));
 }
 
-export function lensAxisOf(station: Station): Vec3 {
-  const { movements } = station;
-  return axisFromSensor(
-    { tiltDeg: movements.tilt_deg, swingDeg: movements.swing_deg },
-    { tiltDeg: movements.rear_tilt_deg ?? 0, swingDeg: movements.rear_swing_deg ?? 0 },
-  );
-}
-
-/** The bare lens as the station focuses it; null where the bed says where the lens stands. */
-function focused(station: Station, axis: Vec3): Focused | null {
-  const { focus } = station;
-  const lens = focusingLensOf(station);
-  if ('distance_m' in focus) {
-    const distanceMm = focus.distance_m === null ? Infinity : focus.distance_m * 1000;
-    return focusedAtDistance(lens, axis[2], distanceMm);
-  }
-  return 'magnification' in focus
-    ? focusedAtMagnification(lens, axis[2], focus.magnification)
-    : null;
-}
-
-/** Lens and what is combined with it as one lens: M f, at M times the magnification. */
-function combinedFocus(station: Station, axis: Vec3, combined: number, backMm: number): Focused {
-  const bare = focused(station, axis);
-  if (!bare) {
-    const { image_distance_mm: set } = station.focus as { image_distance_mm: number };
-    return {
-      focalLengthMm: station.lens.focal_length_mm * combined,
-      // Set on the bed, where a pivoted tilt then draws the lens back.
-      imageDistanceMm: set + backMm,
-    };
-  }
-  if (combined === 1) return bare;
-  const m = magnificationAt(bare.focalLengthMm, axis[2], bare.imageDistanceMm);
-  const focalLengthMm = bare.focalLengthMm * combined;
+/** How the station's lens and back stand, for any reading of the bed. */
+export function standardsOf({ movements: set, movement_limits: limits }: Station): Standards {
+  const plain = { riseMm: set.rise_mm, shiftMm: set.shift_mm };
+  const rear = limits.moves === 'rear';
+  const second = { riseMm: set.rear_rise_mm ?? 0, shiftMm: set.rear_shift_mm ?? 0 };
   return {
-    focalLengthMm,
-    imageDistanceMm: imageDistanceFromMagnification(focalLengthMm, axis[2], m * combined),
+    lens: { tiltDeg: set.tilt_deg, swingDeg: set.swing_deg },
+    rear: { tiltDeg: set.rear_tilt_deg ?? 0, swingDeg: set.rear_swing_deg ?? 0 },
+    front: rear ? NOTHING_SET : plain,
+    back: rear ? plain : second,
+    pivotMm: limits.pivot_mm ?? 0,
+    rearPivotMm: limits.rear_pivot_mm ?? 0,
   };
 }
 
-/** The focus as the bare lens has it, which distances and magnifications are given for. */
-export function bareFocus({ focalLengthMm, imageDistanceMm, axis, combined }: Setup): Focused & {
+/** Whether the back rises or shifts by itself where the front moves too. */
+export const hasSecondStandard = ({ movements: set, movement_limits: limits }: Station): boolean =>
+  limits.moves === 'front' &&
+  [limits.rear_rise_mm, limits.rear_shift_mm, set.rear_rise_mm, set.rear_shift_mm].some(
+    (given) => given !== undefined,
+  );
+
+const NOTHING_SET: SetMovement = { riseMm: 0, shiftMm: 0 };
+
+/** What focusing needs to know of how lens and back lean. */
+export const leanedOf = ({ axis, perMm, plusMm }: Stance): Leaned => ({
+  axisZ: axis[2],
+  perMm,
+  plusMm,
+});
+
+export const stanceOfStation = (station: Station): Stance => stanceOf(standardsOf(station));
+
+/** Lens and what is combined with it as the station focuses them. */
+function focused(station: Station, stance: Stance, combined: number, ahead: number): Focused {
+  const { focus } = station;
+  if ('image_distance_mm' in focus) {
+    return {
+      focalLengthMm: station.lens.focal_length_mm * combined,
+      imageDistanceMm: imageDistanceOnBed(stance, focus.image_distance_mm),
+    };
+  }
+  const lens = focusingLensOf(station);
+  const leaned = leanedOf(stance);
+  const own =
+    'distance_m' in focus
+      ? focusedAtDistance(
+          lens,
+          leaned,
+          focus.distance_m === null ? Infinity : focus.distance_m * 1000,
+        )
+      : focusedAtMagnification(lens, leaned, focus.magnification);
+  if (ahead === 1) return own;
+  // M f, at M times the magnification.
+  const m = magnificationAt(own.focalLengthMm, leaned.axisZ, own.imageDistanceMm);
+  const focalLengthMm = own.focalLengthMm * ahead;
+  return {
+    focalLengthMm,
+    imageDistanceMm: imageDistanceFromMagnification(focalLengthMm, leaned.axisZ, m * ahead),
+  };
+}
+
+/** The focus as the lens that is focused has it, which distances and magnifications are given for. */
+export function bareFocus({ focalLengthMm, imageDistanceMm, axis, ahead }: Setup): Focused & {
   readonly magnification: number;
 } {
-  const m = magnificationAt(focalLengthMm, axis[2], imageDistanceMm) / combined;
-  const bare = focalLengthMm / combined;
+  const m = magnificationAt(focalLengthMm, axis[2], imageDistanceMm) / ahead;
+  const bare = focalLengthMm / ahead;
   return {
     focalLengthMm: bare,
     magnification: m,
-    imageDistanceMm:
-      combined === 1 ? imageDistanceMm : imageDistanceFromMagnification(bare, axis[2], m),
+    imageDistanceMm: ahead === 1 ? imageDistanceMm : imageDistanceFromMagnification(bare, axis[2], m),
   };
 }
+
+/** Where the lens stands, as the magnification the lens that is focused would have there straight. */
+export const settingOf = ({ bedMm, focalLengthMm, ahead }: Setup): number =>
+  (bedMm / focalLengthMm - 1) / ahead;
 
 /** The largest part of a back that has the crop's shape, and how far its middle is slid. */
 export function keptPart(
@@ -171,59 +217,77 @@ export function keptPart(
 /** Resolves a station into what the physics needs. The station must have been parsed. */
 export function setup(station: Station): Setup {
   const { lens, back, movements, aperture } = station;
-  const axis = lensAxisOf(station);
-  // The lens leans on its own pivot; a leaning back does not move it.
-  const pivotMm = station.movement_limits.pivot_mm ?? 0;
-  const own = { tiltDeg: movements.tilt_deg, swingDeg: movements.swing_deg };
-  const travel = pivotMm === 0 ? NO_TRAVEL : pivotTravel(lensAxis(own), pivotMm);
-  const pivot = { x: travel.shiftMm, y: travel.riseMm };
+  const stance = stanceOfStation(station);
+  const { axis } = stance;
   const { combined, behind, circleMm } = multiplied(
     station.chain,
     circleDiameterMm(circleTable(lens), aperture),
   );
+  const ahead = aheadOfFocus(station, combined);
   const engravedMm = lens.focal_length_mm * combined;
-  const { focalLengthMm, imageDistanceMm } = combinedFocus(station, axis, combined, travel.backMm);
+  const { focalLengthMm, imageDistanceMm } = focused(station, stance, combined, ahead);
   const turned = turnedBack(back);
   const size = { widthMm: turned.widthMm / behind, heightMm: turned.heightMm / behind };
   const kept = keptPart(size, station.crop);
-  const [shiftMm, riseMm] = [movements.shift_mm + pivot.x, movements.rise_mm + pivot.y];
+  const middle = backCentre(stance, imageDistanceMm);
+  const centre = { x: middle.x + kept.x, y: middle.y + kept.y };
+  const set = { riseMm: movements.rise_mm, shiftMm: movements.shift_mm };
+  const pupilRatio = lens.pupil_ratio ?? 1;
   const cone: Cone = {
     axis,
     imageDistanceMm,
-    halfAngleRad: coneHalfAngleRad(circleMm, engravedMm),
+    halfAngleRad: coneHalfAngleRad(circleMm, engravedMm, pupilRatio),
+    apexMm: (pupilRatio - 1) * focalLengthMm,
   };
   const pixelPitchMm = back.width_px === undefined ? null : back.width_mm / back.width_px;
   return {
     focalLengthMm,
     engravedMm,
     fNumber: aperture * combined,
-    pupilRatio: lens.pupil_ratio ?? 1,
+    pupilRatio,
+    pupil: { focalLengthMm, ratio: pupilRatio, axisZ: axis[2] },
     combined,
+    ahead,
     factor: behind,
     circleMm,
     axis,
+    stance,
     imageDistanceMm,
+    bedMm: bedReading(stance, imageDistanceMm),
+    lensCentre: lensFromMark(stance, imageDistanceMm),
     cone,
     core: {
       ...cone,
-      halfAngleRad: coneHalfAngleRad(circleMm * sharpFraction(lens), engravedMm),
+      halfAngleRad: coneHalfAngleRad(circleMm * sharpFraction(lens), engravedMm, pupilRatio),
     },
     frame: {
       widthMm: kept.widthMm,
       heightMm: kept.heightMm,
-      shiftMm: shiftMm + kept.x,
-      riseMm: riseMm + kept.y,
+      shiftMm: centre.x,
+      riseMm: centre.y,
     },
-    whole: { ...size, shiftMm, riseMm },
-    pivot,
-    offset: { x: pivot.x + kept.x, y: pivot.y + kept.y },
+    whole: { ...size, shiftMm: middle.x, riseMm: middle.y },
+    slide: { x: kept.x, y: kept.y },
+    placing: placingAt(movementWays(stance), centre, set),
+    set,
     mechanism: mechanism(station),
     pixelPitchMm,
-    cocMm: circleOfConfusionMm(criterion(station), { ...turned, pixelPitchMm }) / behind,
+    cocMm: cocOf(station, kept, behind, pixelPitchMm) / behind,
   };
 }
 
-const NO_TRAVEL = { shiftMm: 0, riseMm: 0, backMm: 0 };
+/** The standard of sharpness is that of the part that is kept. */
+const cocOf = (
+  station: Station,
+  kept: { widthMm: number; heightMm: number },
+  behind: number,
+  pixelPitchMm: number | null,
+): number =>
+  circleOfConfusionMm(criterion(station), {
+    widthMm: kept.widthMm * behind,
+    heightMm: kept.heightMm * behind,
+    pixelPitchMm,
+  });
 
 /** Circle of confusion on the back, µm. */
 export const backCocUm = (station: Station): number => {

@@ -25,14 +25,26 @@ const past = (value: number, range: readonly [number, number] | undefined): bool
 export type Movement = 'rise_mm' | 'shift_mm' | 'tilt_deg' | 'swing_deg';
 export const MOVEMENTS = ['rise_mm', 'shift_mm', 'tilt_deg', 'swing_deg'] as const;
 
+/** What the back does by itself. */
+export const REAR_MOVEMENTS = [
+  'rear_rise_mm',
+  'rear_shift_mm',
+  'rear_tilt_deg',
+  'rear_swing_deg',
+] as const;
+export type RearMovement = (typeof REAR_MOVEMENTS)[number];
+
 /** Length of the lean that a tilt and a swing make together. */
 const leanOf = (tiltDeg: number, swingDeg: number): number =>
   turnedTiltOf({ tiltDeg, swingDeg }).leanDeg;
 
 /** The movements set further than the mechanism goes. */
-export function beyondMechanism(station: Station): Movement[] {
+export function beyondMechanism(station: Station): (Movement | RearMovement)[] {
   const { movements: set, movement_limits: limits } = station;
-  const found: Movement[] = MOVEMENTS.filter((name) => past(set[name], limits[name]));
+  const found: (Movement | RearMovement)[] = [
+    ...MOVEMENTS.filter((name) => past(set[name], limits[name])),
+    ...REAR_MOVEMENTS.filter((name) => past(set[name] ?? 0, limits[name])),
+  ];
   const lengths = [
     [Math.hypot(set.rise_mm, set.shift_mm), shiftLengthMm(station), ['rise_mm', 'shift_mm']],
     [leanOf(set.tilt_deg, set.swing_deg), limits.radial_tilt_deg, ['tilt_deg', 'swing_deg']],

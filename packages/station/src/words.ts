@@ -7,6 +7,7 @@ import {
   opticalState,
   standingOf,
   type Movement,
+  type RearMovement,
   type Standing,
   type State,
 } from './state.js';
@@ -21,22 +22,27 @@ export const CORNER_NAMES: Record<Corner, string> = {
   bottom_right: 'bottom right',
 };
 
-export const MOVEMENT_NAMES: Record<Movement, string> = {
+export const MOVEMENT_NAMES: Record<Movement | RearMovement, string> = {
   rise_mm: 'rise',
   shift_mm: 'shift',
   tilt_deg: 'tilt',
   swing_deg: 'swing',
+  rear_rise_mm: 'rise of the back',
+  rear_shift_mm: 'shift of the back',
+  rear_tilt_deg: 'tilt of the back',
+  rear_swing_deg: 'swing of the back',
 };
 
 /** A movement by its sense: a negative rise is a fall. */
-export function sense(movement: Movement, value: number): string {
+export function sense(movement: Movement | RearMovement, value: number): string {
+  if (movement.startsWith('rear_')) return MOVEMENT_NAMES[movement];
   if (movement === 'rise_mm') return value < 0 ? 'fall' : 'rise';
   if (movement === 'shift_mm') return value < 0 ? 'shift left' : 'shift right';
   if (movement === 'tilt_deg') return value < 0 ? 'tilt back' : 'tilt forward';
   return value < 0 ? 'swing left' : 'swing right';
 }
 
-export const unitOf = (movement: Movement): string => (movement.endsWith('_mm') ? 'mm' : '°');
+export const unitOf = (movement: Movement | RearMovement): string => (movement.endsWith('_mm') ? 'mm' : '°');
 
 export interface Verdict {
   readonly standing: Standing;
@@ -103,7 +109,7 @@ export function circleVerdict(station: Station, report: Readings): Verdict {
   switch (state) {
     case 'beyond': {
       const first = beyond[0]!;
-      const value = station.movements[first];
+      const value = station.movements[first] ?? 0;
       return {
         standing,
         state,
@@ -197,8 +203,12 @@ const PART_WORDS: { [K in Part['kind']]: (part: Extract<Part, { kind: K }>) => s
 export function chainWords({ chain, movements }: Station): string[] {
   const words = chain.map((part) => (PART_WORDS[part.kind] as (each: Part) => string)(part));
   const { rear_tilt_deg: tilt = 0, rear_swing_deg: swing = 0 } = movements;
+  const { rear_rise_mm: rise = 0, rear_shift_mm: shift = 0 } = movements;
+  if (rise !== 0) words.push(`Back, ${trimmed(Math.abs(rise), 1)} mm of ${sense('rise_mm', rise)}`);
+  if (shift !== 0)
+    words.push(`Back, ${trimmed(Math.abs(shift), 1)} mm of ${sense('shift_mm', shift)}`);
   if (tilt !== 0)
-    words.push(`Back tilted ${fixed(Math.abs(tilt), 1)}° ${tilt > 0 ? 'up' : 'down'}`);
+    words.push(`Back leaned ${fixed(Math.abs(tilt), 1)}° ${tilt > 0 ? 'back' : 'forward'} at its top`);
   if (swing !== 0) {
     words.push(`Back swung ${fixed(Math.abs(swing), 1)}° ${swing > 0 ? 'right' : 'left'}`);
   }

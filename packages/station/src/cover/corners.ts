@@ -5,10 +5,11 @@ import {
   degrees,
   falloffStops,
   frameCorner,
+  ringRoomMm,
   type Corner,
 } from '@gangway/optics';
 import type { Station } from '../schema.js';
-import { setup } from '../setup.js';
+import { setup, type Setup } from '../setup.js';
 
 /** One corner of the picture: how far it is from the edges, and how much light it gets. */
 export interface CornerFigures {
@@ -29,23 +30,32 @@ export function cornerFigures(station: Station): CornerFigures[] {
   const s = setup(station);
   const { filter } = station.lens;
   return CORNERS.map((corner) => {
-    const angle = angleFromAxis(s.cone, frameCorner(s.frame, corner));
-    const needed = filter
-      ? 2 * (filter.ahead_of_pupil_mm * Math.tan(angle) + s.engravedMm / s.fNumber / 2)
-      : 0;
+    const place = frameCorner(s.frame, corner);
+    const angle = angleFromAxis(s.cone, place);
     return {
       corner,
       marginMm: finite(cornerMarginMm(s.cone, s.frame, corner) * s.factor),
       coreMm: finite(cornerMarginMm(s.core, s.frame, corner) * s.factor),
       angleDeg: degrees(angle),
-      falloffStops: finite(falloffStops(angle)),
-      ringMm: filter ? finite(filter.clear_diameter_mm - needed) : null,
+      falloffStops: finite(falloffStops(s.cone, place)),
+      ringMm: filter
+        ? finite(
+            ringRoomMm(
+              filter.clear_diameter_mm,
+              filter.ahead_of_pupil_mm,
+              s.engravedMm / s.fNumber,
+              angle,
+              s.pupilRatio,
+            ),
+          )
+        : null,
     };
   });
 }
 
-/** Diameter of the circle on the back at the focus set, lens straight: 2 v tan α. */
-export function circleAtFocusMm(station: Station): number {
-  const s = setup(station);
-  return (s.factor * (s.imageDistanceMm * s.circleMm)) / s.engravedMm;
-}
+/** Diameter of the circle on the back at a focus, lens straight: 2 (v + (p − 1) f) tan α. */
+export const circleOnBackMm = ({ cone, factor }: Setup): number =>
+  2 * factor * (cone.imageDistanceMm + (cone.apexMm ?? 0)) * Math.tan(cone.halfAngleRad);
+
+/** The same at the focus set. */
+export const circleAtFocusMm = (station: Station): number => circleOnBackMm(setup(station));

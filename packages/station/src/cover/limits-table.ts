@@ -1,7 +1,8 @@
-import { engravedStops, movementLimits, type Limit } from '@gangway/optics';
+import { engravedStops, movementLimits, UPRIGHT, type Limit } from '@gangway/optics';
 import { focusEnds } from '../rig/stack.js';
 import type { Station } from '../schema.js';
 import { setup } from '../setup.js';
+import { circleOnBackMm } from './corners.js';
 
 export interface StopLimits {
   readonly up: Limit;
@@ -30,7 +31,7 @@ export interface LimitsTable {
  */
 export function limitsTable(station: Station): LimitsTable {
   const { crop: _, mosaic: __, turn_in: ___, ...rest } = station;
-  const farMm = focusEnds(station, 1).farMm;
+  const farMm = focusEnds(station, UPRIGHT).farMm;
   const straight: Station = {
     ...rest,
     movements: { rise_mm: 0, shift_mm: 0, tilt_deg: 0, swing_deg: 0 },
@@ -46,10 +47,16 @@ export function limitsTable(station: Station): LimitsTable {
       const at = (orientation: 'landscape' | 'portrait') => {
         const one = { ...straight, aperture: fNumber, back: { ...station.back, orientation } };
         const s = setup(one);
-        const { rise, fall, left, right } = movementLimits(s.cone, s.frame, s.mechanism, s.offset);
+        const { rise, fall, left, right } = movementLimits(
+          s.cone,
+          s.frame,
+          s.mechanism,
+          s.placing,
+          s.set,
+        );
         return {
           limits: { up: rise, down: fall, left, right },
-          circleMm: (s.factor * (s.imageDistanceMm * s.circleMm)) / s.engravedMm,
+          circleMm: circleOnBackMm(s),
         };
       };
       const level = at('landscape');

@@ -1,7 +1,7 @@
-import { degrees, turnedTiltOf } from '@gangway/optics';
+import { degrees, lensAxis, pivotTravel, turnedTiltOf } from '@gangway/optics';
 import { fixed, trimmed } from '../format.js';
 import type { Station } from '../schema.js';
-import { setup, shiftLengthMm } from '../setup.js';
+import { shiftLengthMm, standardsOf } from '../setup.js';
 
 /** How a lens that turns is set: the turn, the length along it, and the stop that is nearest. */
 export interface Turn {
@@ -103,7 +103,9 @@ const SEEN_MM = 0.005;
 
 /** Null where leaning leaves the picture where it was. */
 export function pivotMove(station: Station): PivotMove | null {
-  const { pivot } = setup(station);
+  const { lens, pivotMm } = standardsOf(station);
+  const { shiftMm: x, riseMm: y } = pivotTravel(lensAxis(lens), pivotMm);
+  const pivot = { x, y };
   if (Math.hypot(pivot.x, pivot.y) < SEEN_MM) return null;
   return {
     riseMm: pivot.y,

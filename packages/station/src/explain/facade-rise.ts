@@ -1,4 +1,4 @@
-import { centresAsked, facadeView } from '../framing/facade.js';
+import { movementsAsked, facadeView } from '../framing/facade.js';
 import { fixed, mm } from '../format.js';
 import type { Asked, Why } from './why.js';
 
@@ -7,7 +7,7 @@ export function whyFacadeRise({ station, report, setup: s }: Asked): Why {
   const front = limits.moves === 'front';
   const needed = report.facade?.rise_needed_mm ?? null;
   const seen = facade ? facadeView(station, s, facade) : null;
-  const asks = seen && centresAsked(seen);
+  const asks = seen && movementsAsked(seen);
   return {
     title: 'Rise that brings in the top',
     result: needed === null ? '—' : mm(needed, 2),
@@ -42,7 +42,7 @@ export function whyFacadeRise({ station, report, setup: s }: Asked): Why {
         symbol: '↔',
         meaning: 'shift that brings in both sides, from and to',
         value: asks
-          ? `${fixed(asks.right - s.pivot.x, 1)}, ${fixed(asks.left - s.pivot.x, 1)} mm`
+          ? `${fixed(asks.right, 1)}, ${fixed(asks.left, 1)} mm`
           : '—',
       },
     ],

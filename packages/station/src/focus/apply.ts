@@ -1,4 +1,4 @@
-import { distanceAt, lensAxis, pivotTravel, type Solved } from '@gangway/optics';
+import { distanceAt, type Solved } from '@gangway/optics';
 import type { Focus, Station } from '../schema.js';
 import type { Setup } from '../setup.js';
 
@@ -8,21 +8,17 @@ const BY_MAGNIFICATION = 0.9;
 /** The focus of a station, said as the station says it wherever that is possible. */
 export function focusAt(
   station: Station,
-  s: Pick<Setup, 'focalLengthMm' | 'combined'>,
-  solved: Pick<Solved, 'axis' | 'imageDistanceMm' | 'lens'>,
+  s: Pick<Setup, 'focalLengthMm' | 'ahead'>,
+  solved: Pick<Solved, 'axis' | 'imageDistanceMm' | 'bedMm'>,
 ): Focus {
   const { axis, imageDistanceMm: v } = solved;
-  const onBed = (): Focus => {
-    const pivotMm = station.movement_limits.pivot_mm ?? 0;
-    const back = pivotMm === 0 ? 0 : pivotTravel(lensAxis(solved.lens), pivotMm).backMm;
-    return { image_distance_mm: v - back };
-  };
-  if ('image_distance_mm' in station.focus) return onBed();
-  const m = ((v * axis[2]) / s.focalLengthMm - 1) / s.combined;
-  if (m < -1e-12) return onBed();
+  const onBed: Focus = { image_distance_mm: solved.bedMm };
+  if ('image_distance_mm' in station.focus) return onBed;
+  const m = ((v * axis[2]) / s.focalLengthMm - 1) / s.ahead;
+  if (m < -1e-12) return onBed;
   if ('magnification' in station.focus && m > 0) return { magnification: m };
   if (m > BY_MAGNIFICATION) return { magnification: m };
-  const bareMm = s.focalLengthMm / s.combined;
+  const bareMm = s.focalLengthMm / s.ahead;
   const distanceMm = distanceAt(bareMm, axis[2], (bareMm * (1 + m)) / axis[2]);
   return {
     distance_m: Number.isFinite(distanceMm) && distanceMm < 1e10 ? distanceMm / 1000 : null,
@@ -35,7 +31,7 @@ const plain = (value: number): number => value + 0;
 /** The station set as solved; its stop stays. */
 export function appliedTo(
   station: Station,
-  s: Pick<Setup, 'focalLengthMm' | 'combined'>,
+  s: Pick<Setup, 'focalLengthMm' | 'ahead'>,
   solved: Solved,
 ): Station {
   const { movements } = station;

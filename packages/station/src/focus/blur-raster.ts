@@ -1,4 +1,4 @@
-import { dot, type Vec3 } from '@gangway/optics';
+import { blurDiameterMm, dot, type Vec3 } from '@gangway/optics';
 import { fromLensCentre, sensorAxes } from '../marks.js';
 import type { Box, Station } from '../schema.js';
 import { setup } from '../setup.js';
@@ -77,7 +77,7 @@ function thingsOf({ site, facade }: Station): Thing[] {
 /** How blurred each part of the frame falls, from the first thing each ray meets. */
 export function blurRaster(station: Station, across = ACROSS): BlurRaster {
   const s = setup(station);
-  const { frame, imageDistanceMm: v, focalLengthMm: f, axis, fNumber, factor } = s;
+  const { frame, imageDistanceMm: v, focalLengthMm: f, axis, pupil, fNumber, factor } = s;
   const { right, up, normal } = sensorAxes(station);
   const mark = fromLensCentre(station, s)(0, station.camera.height_m, 0);
   const at = (i: 0 | 1 | 2): number =>
@@ -100,10 +100,9 @@ export function blurRaster(station: Station, across = ACROSS): BlurRaster {
       ];
       let t = Infinity;
       for (const thing of things) t = Math.min(t, thing(origin, way));
-      // f (v/q − 1) along the ray, at t in m; a ray that meets nothing runs to infinity.
-      const along = dot(ray, axis) / v;
-      const miss = v * along - f - (Number.isFinite(t) ? f / (1000 * t) : 0);
-      blurUm[row * width + column] = (Math.abs(miss) / fNumber) * factor * 1000;
+      // 1/q along the ray, at t in m; a ray that meets nothing runs to infinity.
+      const inverse = (dot(ray, axis) / v / f) - (Number.isFinite(t) ? 1 / (1000 * t * v) : 0);
+      blurUm[row * width + column] = blurDiameterMm(pupil, fNumber, v, inverse) * factor * 1000;
     }
   }
   return { width, height, blurUm };

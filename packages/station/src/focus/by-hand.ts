@@ -1,6 +1,7 @@
 import {
   bestImageDistanceMm,
   degrees as toDegrees,
+  ringFNumber,
   settingForPlane,
   spreadWhereSchoolsMeetMm,
   stopForSpread,
@@ -17,6 +18,8 @@ export interface BedAnswer {
   readonly spreadMm: number;
   /** Where to set the standard on the same scale. */
   readonly focusAtMm: number;
+  /** Both as they act on the sensor; what is engraved on the ring stands in `ring`. */
+  readonly ring: { readonly byDiffraction: number; readonly byCoc: number };
   /** From diffraction: √(375 Δ). */
   readonly byDiffraction: number;
   /** From the circle of confusion: Δ/(2c). */
@@ -48,12 +51,23 @@ export function bedAnswer(station: Station): BedAnswer | null {
     zero === undefined ? null : ([f + bed.near_mm - zero, f + bed.far_mm - zero] as const);
   const middle = (bed.near_mm + bed.far_mm) / 2;
   const focusAtMm =
-    depths === null || Math.min(...depths) <= 0 ? middle : bestImageDistanceMm(depths) - f + zero!;
+    depths === null || Math.min(...depths) <= 0
+      ? middle
+      : bestImageDistanceMm(depths, (s.pupilRatio - 1) * f) - f + zero!;
+  // Without infinity's place on the scale the focus that is set stands in.
+  const m =
+    (depths === null ? s.imageDistanceMm * s.axis[2] : (depths[0] + depths[1]) / 2) / f - 1;
+  const onRing = (acting: number): number => ringFNumber(acting, m, s.pupilRatio) / s.combined / s.factor;
+  const [byDiffraction, byCoc] = [
+    stopForSpread(spreadMm),
+    stopForSpreadAndCoc(spreadMm, s.cocMm * s.factor),
+  ];
   return {
     spreadMm,
     focusAtMm,
-    byDiffraction: stopForSpread(spreadMm),
-    byCoc: stopForSpreadAndCoc(spreadMm, s.cocMm * s.factor),
+    byDiffraction,
+    byCoc,
+    ring: { byDiffraction: onRing(byDiffraction), byCoc: onRing(byCoc) },
     meetMm: spreadWhereSchoolsMeetMm(s.cocMm * s.factor),
     lean: depths === null ? null : leanFrom(station, f, depths),
   };

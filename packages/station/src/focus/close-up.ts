@@ -41,7 +41,7 @@ export function closeUp(station: Station): CloseUp {
   const { focalLengthMm: f, imageDistanceMm: v, axis, pupilRatio, factor, frame } = s;
   const m = magnificationAt(f, axis[2], v);
   const at = (fNumber: number): CloseUpStop => {
-    const depth = depthOfField(f, axis[2], v, fNumber * s.combined, s.cocMm);
+    const depth = depthOfField(s.pupil, v, fNumber * s.combined, s.cocMm);
     const effective = effectiveFNumber(fNumber * s.combined, m, pupilRatio) * factor;
     return {
       fNumber,
@@ -77,13 +77,13 @@ const frontAheadMm = ({ lens }: Station): number | null =>
 /** Focused by magnification on the back. */
 export function atMagnification(station: Station, magnification: number): Station {
   const s = setup(station);
-  return { ...station, focus: { magnification: magnification / s.factor / s.combined } };
+  return { ...station, focus: { magnification: magnification / s.factor / s.ahead } };
 }
 
 /** Three frames side by side at this focus, planned as a mosaic with the depth that is sharp here. */
 export function asPanorama(station: Station): Station {
   const s = setup(station);
-  const depth = depthOfField(s.focalLengthMm, s.axis[2], s.imageDistanceMm, s.fNumber, s.cocMm);
+  const depth = depthOfField(s.pupil, s.imageDistanceMm, s.fNumber, s.cocMm);
   return {
     ...station,
     mosaic: {

@@ -48,7 +48,7 @@ function nearer(answer: FocusAnswer): string | null {
     return `${list(within.map(nameOf))} ${within.length === 1 ? 'lies' : 'lie'} nearer than this lens can focus at all, inside ${fixed(2 * f, 0)} mm: step back, or use a shorter lens.`;
   }
   if (answer.bounds.includes('close_focus') && !answer.held) {
-    const m = (answer.solved.imageDistanceMm * answer.solved.axis[2]) / f - 1;
+    const m = answer.solved.setting * answer.setup.factor;
     return `The nearest mark is closer than this rig focuses: it draws out to ${trimmed(m, 2)}× and no further. Step back, or add extension.`;
   }
   return null;

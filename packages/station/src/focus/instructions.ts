@@ -1,3 +1,4 @@
+import { missAtUnitStopMm } from '@gangway/optics';
 import { degrees, fixed, fStop, distance, trimmed, type Units } from '../format.js';
 import { turnsOf } from '../cover/turning.js';
 import { reportMarks } from '../marks.js';
@@ -71,7 +72,9 @@ const tape = ({ at, mark }: Numbered, units: Units): string =>
 export function instructionsFor(answer: FocusAnswer, units: Units): Instructions {
   const { station, setup: s, solved, marks } = answer;
   const v = solved.imageDistanceMm;
-  const off = (i: number): number => Math.abs(v / solved.depthsMm[i]! - 1);
+  /** Signed blur at f/1 over the focal length. */
+  const off = (i: number): number =>
+    Math.abs(missAtUnitStopMm(s.pupil, v, 1 / solved.depthsMm[i]!)) / s.focalLengthMm;
   const order = marks.sharp.map((_, i) => i).sort((a, b) => off(a) - off(b));
   const first = order[0]!;
   const target = marks.sharp[first]!;
@@ -129,11 +132,10 @@ function notesOf(answer: FocusAnswer): string[] {
     const size = mark.infinite ? (1e3 * farthest) / Math.hypot(...at) : 1;
     return at.map((each) => each * size) as [number, number, number];
   });
-  const lens = [
-    station.movements.shift_mm,
-    station.movements.rise_mm,
-    solved.imageDistanceMm,
-  ] as const;
+  const { basis } = s.stance;
+  const [a, b, c] = s.lensCentre;
+  const along = (i: 0 | 1 | 2): number => a * basis.right[i] + b * basis.up[i] + c * basis.normal[i];
+  const lens = [along(0), along(1), along(2)] as const;
   const shape = shapeOf(places, lens, s.focalLengthMm);
   if (marks.sharp.length > 1 && shape === 'place') {
     notes.push('All marks lie at one place: focus on it; leaning gains nothing.');

@@ -1,9 +1,12 @@
 import {
+  CORNERS,
   dot,
   focusedAtMagnification,
+  frameCorner,
   imageDistanceFromDistance,
   radians,
   sensorBasis,
+  UPRIGHT,
   type Budget,
   type Freedom,
   type SoftMark,
@@ -14,7 +17,7 @@ import {
 import { SOFT_COCS } from '../marks.js';
 import { focusingLensOf, reachOf } from '../rig/stack.js';
 import type { Mark, Station } from '../schema.js';
-import type { Setup } from '../setup.js';
+import { standardsOf, type Setup } from '../setup.js';
 
 /** A mark with its number in the station's list. */
 export interface Numbered {
@@ -71,55 +74,48 @@ export function questionOf(
   cover: number | null,
   budget?: Budget,
 ): SolveQuestion {
-  const { movements: set } = station;
   const reach = reachOf(station);
   return {
     focalLengthMm: focalLengthOf(station, s),
+    pupilRatio: s.pupilRatio,
     cocMm: s.cocMm,
     widestFNumber: station.lens.f_min * s.combined,
     sharp: sharp.map(solveMark),
     soft: soft.map((each) => softMark(each, s)),
     freedom,
-    lens: { tiltDeg: set.tilt_deg, swingDeg: set.swing_deg },
-    rear: { tiltDeg: set.rear_tilt_deg ?? 0, swingDeg: set.rear_swing_deg ?? 0 },
-    shiftMm: set.shift_mm,
-    riseMm: set.rise_mm,
-    pivotMm: station.movement_limits.pivot_mm ?? 0,
-    moves: station.movement_limits.moves,
-    magnification: [
-      reach.leastM * s.combined,
-      reach.greatestM === null ? Infinity : reach.greatestM * s.combined,
+    standards: standardsOf(station),
+    setting: [
+      reach.leastM * s.ahead,
+      reach.greatestM === null ? Infinity : reach.greatestM * s.ahead,
     ],
     cover:
       cover === null
         ? null
         : {
-            frame: {
-              ...s.frame,
-              shiftMm: s.frame.shiftMm - s.pivot.x,
-              riseMm: s.frame.riseMm - s.pivot.y,
-            },
+            corners: CORNERS.map((corner) =>
+              frameCorner({ ...s.frame, shiftMm: s.slide.x, riseMm: s.slide.y }, corner),
+            ),
             // A hair inside, so that what is found counts as covered.
             halfAngleRad: cover - 1e-6,
           },
     ...(budget ? { budget } : {}),
-    start: { tilt: 0, swing: 0, magnification: startMagnification(station, s, sharp) },
+    start: { tilt: 0, swing: 0, setting: startSetting(station, s, sharp) },
   };
 }
 
 /** Set on the bed a lens stays as it is; set by its own focusing it may shorten close up. */
-function focalLengthOf(station: Station, s: Setup): (magnification: number) => number {
+function focalLengthOf(station: Station, s: Setup): (setting: number) => number {
   const lens = focusingLensOf(station);
   if (!lens.close || 'image_distance_mm' in station.focus) return () => s.engravedMm;
-  const { combined } = s;
-  return (m) => combined * focusedAtMagnification(lens, 1, m / combined).focalLengthMm;
+  const { ahead } = s;
+  return (m) => ahead * focusedAtMagnification(lens, UPRIGHT, m / ahead).focalLengthMm;
 }
 
 /**
  * Where a straight lens focuses the middle of the marks. Of the two places that image a distance,
  * the farther from life size; a lens that is set for close work stays where it is set.
  */
-function startMagnification(station: Station, s: Setup, sharp: readonly Numbered[]): number {
+function startSetting(station: Station, s: Setup, sharp: readonly Numbered[]): number {
   const { focalLengthMm: f, imageDistanceMm: v } = s;
   if (!('distance_m' in station.focus) && v > CLOSE_WORK * f) return v / f - 1;
   const inverse = sharp.map(({ mark, at }) => (mark.infinite ? 0 : 1 / Math.max(at[2], f)));
@@ -130,7 +126,7 @@ function startMagnification(station: Station, s: Setup, sharp: readonly Numbered
 /** From half life size on. */
 const CLOSE_WORK = 1.5;
 
-/** Half-angle that both circle and filter ring leave at a stop. */
+/** Half-angle, seen from the exit pupil, that both circle and filter ring leave at a stop. */
 export function usableHalfAngle(station: Station, s: Setup): number {
   const { filter } = station.lens;
   const circle = s.cone.halfAngleRad;
@@ -139,6 +135,6 @@ export function usableHalfAngle(station: Station, s: Setup): number {
   if (filter.ahead_of_pupil_mm === 0) return room >= 0 ? circle : radians(0.01);
   return Math.min(
     circle,
-    Math.max(radians(0.01), Math.atan(room / (2 * filter.ahead_of_pupil_mm))),
+    Math.max(radians(0.01), Math.atan(room / (2 * filter.ahead_of_pupil_mm * s.pupilRatio))),
   );
 }

@@ -1,4 +1,12 @@
-import { distanceAt, newBudget, stackFrames, stopForSpread, type Budget } from '@gangway/optics';
+import {
+  distanceAt,
+  newBudget,
+  stackFrames,
+  stackStepMm,
+  stopForSpread,
+  travelPerBlur,
+  type Budget,
+} from '@gangway/optics';
 import type { SolutionReport } from '../report.js';
 import type { Station } from '../schema.js';
 import { bareFocus, type Setup } from '../setup.js';
@@ -13,6 +21,7 @@ const NOTHING: Omit<SolutionReport, 'possible' | 'reason'> = {
   tilt_deg: null,
   swing_deg: null,
   image_distance_mm: null,
+  bed_mm: null,
   distance_m: null,
   f_number: null,
   focus_spread_mm: null,
@@ -21,9 +30,11 @@ const NOTHING: Omit<SolutionReport, 'possible' | 'reason'> = {
   within_limits: false,
 };
 
-/** Straight ahead from the sensor to the plane, m; null at infinity and past it. */
+/** Straight ahead from the sensor to the plane, m; null at infinity, past it, and past life size. */
 export function planeDistanceM(s: Setup): number | null {
-  const { focalLengthMm, imageDistanceMm } = bareFocus(s);
+  const { focalLengthMm, imageDistanceMm, magnification } = bareFocus(s);
+  // Two settings share a distance; only the one up to life size can be set by it.
+  if (magnification > 1 + 1e-12) return null;
   const distance = distanceAt(focalLengthMm, s.axis[2], imageDistanceMm);
   return Number.isFinite(distance) && distance < 1e10 ? distance / 1000 : null;
 }
@@ -47,6 +58,7 @@ export function reportSolution(
     ...(rear.rear_tilt_deg === undefined ? {} : { rear_tilt_deg: rear.rear_tilt_deg }),
     ...(rear.rear_swing_deg === undefined ? {} : { rear_swing_deg: rear.rear_swing_deg }),
     image_distance_mm: solved.imageDistanceMm,
+    bed_mm: solved.bedMm,
     distance_m: planeDistanceM(s),
     f_number: solved.fNumber * s.factor,
     focus_spread_mm: answer.spreadMm,
@@ -61,8 +73,21 @@ export function reportSolution(
 function framesInStack(station: Station, answer: FocusAnswer): number | null {
   const straight = straightAnswer(station, answer);
   if (!straight) return null;
-  const { setup: s, spreadMm } = straight;
+  return stackFrames(straight.spreadMm, stackStepOf(station, straight, station.aperture));
+}
+
+/** Travel of the standard between two frames of a stack over an answer's spread, on the back, mm. */
+export function stackStepOf(station: Station, answer: FocusAnswer, aperture: number): number {
+  const { setup: s } = answer;
   const overlap = station.stack?.overlap ?? STACK_OVERLAP;
-  const fNumber = station.aperture * s.combined * s.factor;
-  return stackFrames(spreadMm, fNumber, s.cocMm * s.factor, overlap);
+  const perBlur = travelPerBlur(s.pupil, middleOf(answer));
+  return stackStepMm(aperture * s.combined, s.cocMm, overlap, perBlur) * s.factor ** 2;
+}
+
+/** The middle of the spread, as an image distance. */
+export function middleOf({ solved }: FocusAnswer): number {
+  const depths = solved.depthsMm.filter((q) => q > 0 && Number.isFinite(q));
+  return depths.length === 0
+    ? solved.imageDistanceMm
+    : (Math.min(...depths) + Math.max(...depths)) / 2;
 }

@@ -1,7 +1,12 @@
 import {
+  bedReading,
   blurDiameterMm,
-  imageDepthMm,
+  inverseDepth,
+  inverseLimits,
+  lensFromMark,
   planeOfSharpFocus,
+  add,
+  subtract,
   type Point,
   type Vec3,
 } from '@gangway/optics';
@@ -102,10 +107,10 @@ function cut(kind: SectionKind, turn: Turn, w: Vec3, k: number): Line {
       };
 }
 
-/** The plane on which places come to focus a depth q behind the lens. */
-const planeAtDepth = ({ focalLengthMm: f, axis }: Setup, q: number): { w: Vec3; k: number } => ({
-  w: [q * axis[0], q * axis[1], q * axis[2] - f],
-  k: q * f,
+/** The plane on which places come to focus a depth 1/u behind the lens: P·(a − u f n) = f. */
+const planeAtInverse = ({ focalLengthMm: f, axis }: Setup, u: number): { w: Vec3; k: number } => ({
+  w: [axis[0], axis[1], axis[2] - u * f],
+  k: f,
 });
 
 export function sectionOf(station: Station, kind: SectionKind): Section {
@@ -121,15 +126,14 @@ export function sectionOf(station: Station, kind: SectionKind): Section {
   const along = to([side ? 0 : axis[0], side ? axis[1] : 0, axis[2]]);
   const size = Math.hypot(along.x, along.y);
   const straight = Math.abs(across) < 1e-7;
-  const relative = (s.fNumber * s.cocMm) / f;
-  const line = (q: number): Line => {
-    const { w, k } = planeAtDepth(s, q);
+  const limits = inverseLimits(s.pupil, v, s.fNumber, s.cocMm);
+  const line = (u: number): Line => {
+    const { w, k } = planeAtInverse(s, u);
     return cut(kind, turn, w, k);
   };
-  const near = 1 - relative > 0 ? line(v / (1 - relative)) : null;
-  const farQ = v / (1 + relative);
+  const near = limits.near > 0 ? line(limits.near) : null;
   // With a straight lens a limit past infinity is none; with a leaning one it is a plane as well.
-  const far = straight && farQ * axis[2] <= f * (1 + 4e-15) ? null : line(farQ);
+  const far = straight && axis[2] <= f * limits.far * (1 + 4e-15) ? null : line(limits.far);
   const { distanceMm } = planeOfSharpFocus(f, axis, v);
   const place = fromLensCentre(station, s);
   return {
@@ -137,7 +141,7 @@ export function sectionOf(station: Station, kind: SectionKind): Section {
     sensor: [end(-half), end(half)],
     axis: { x: along.x / size, y: along.y / size },
     lensHalfM: Math.max(0.3 * f, 0.6 * half) / 1000,
-    plane: distanceMm < FAR_M * 1000 ? line(v) : null,
+    plane: distanceMm < FAR_M * 1000 ? line(1 / v) : null,
     limits: [near, far],
     hinge: straight ? null : to(side ? [0, f / across, 0] : [f / across, 0, 0]),
     hingeMm: straight ? null : f / across,
@@ -162,7 +166,7 @@ function sectionMarks(
 ): SectionMark[] {
   const place = markPlace(station, s);
   const read = reportMarks(station, s);
-  const { w, k } = planeAtDepth(s, s.imageDistanceMm);
+  const { w, k } = planeAtInverse(s, 1 / s.imageDistanceMm);
   const up = kind === 'side' ? 1 : 0;
   return (station.marks ?? []).map((mark, index) => {
     const p = place(mark);
@@ -249,21 +253,20 @@ export function sceneStep(
  */
 export function focusedThrough(station: Station, kind: SectionKind, at: Point): Station | null {
   const s = setup(station);
-  const [x, y, z0] = fromSection(station, kind, at);
+  const there = fromSection(station, kind, at);
   // The place stands still while the lens centre moves with its focus.
-  const fixedZ = z0 + s.imageDistanceMm;
-  const { focalLengthMm: f, axis } = s;
+  const { focalLengthMm: f, axis, lensCentre, stance } = s;
   let v = s.imageDistanceMm;
   for (let round = 0; round < 30; round++) {
-    const z = fixedZ - v;
+    const lens = lensFromMark(stance, v);
+    const [x, y, z] = subtract(add(there, lensCentre), lens);
     const next = (f * z) / (x * axis[0] + y * axis[1] + z * axis[2] - f);
     if (!(z > 0) || !Number.isFinite(next) || next < 0.3 * f || next > 20 * f) return null;
     const still = Math.abs(next - v) < 1e-10 * f;
     v = next;
     if (still) break;
   }
-  const { tilt_deg: tiltDeg, swing_deg: swingDeg } = station.movements;
-  const focus = focusAt(station, s, { axis, imageDistanceMm: v, lens: { tiltDeg, swingDeg } });
+  const focus = focusAt(station, s, { axis, imageDistanceMm: v, bedMm: bedReading(stance, v) });
   return { ...station, focus };
 }
 
@@ -285,15 +288,14 @@ export function leanedTo(station: Station, kind: SectionKind, deg: number): Stat
   return control.write(station, Math.min(most, Math.max(least, deg)));
 }
 
-/** Blur on the back of any place of the scene, mm; Infinity nearer than the lens can focus. */
+/** Blur on the back of any place of the scene, mm; Infinity beside and behind the lens. */
 export function blurAt(station: Station): (x_m: number, y_m: number, z_m: number) => number {
   const s = setup(station);
   const place = fromLensCentre(station, s);
-  const { focalLengthMm: f, fNumber, imageDistanceMm: v, axis, factor } = s;
+  const { focalLengthMm: f, fNumber, imageDistanceMm: v, axis, pupil, factor } = s;
   return (x, y, z) => {
     const p = place(x, y, z);
-    if (p[2] <= f) return Infinity;
-    const q = imageDepthMm(f, axis, p);
-    return q > 0 ? blurDiameterMm(f, fNumber, v, q) * factor : Infinity;
+    if (p[2] <= 0) return Infinity;
+    return blurDiameterMm(pupil, fNumber, v, inverseDepth(f, axis, p)) * factor;
   };
 }

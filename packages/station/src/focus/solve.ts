@@ -131,7 +131,7 @@ function settled(
   const solved = solveFocus(questionOf(station, s, marks, freedom, cover, budget));
   const needed = solved.fNumber / s.combined;
   const after = {
-    ...appliedTo(station, { ...s, focalLengthMm: solved.focalLengthMm }, solved),
+    ...appliedTo(station, { ahead: s.ahead, focalLengthMm: solved.focalLengthMm }, solved),
     aperture: stopFor(station, needed, marks),
   };
   return answered(after, setup(after), solved, marks, freedom, cover);
@@ -202,9 +202,9 @@ function boundsOf(
     if (leanOf(solved) >= freedom.leanDeg - AT_END_DEG) bounds.push('lean');
   }
   const question = questionOf(station, s, { sharp, soft }, freedom, cover);
-  const m = (solved.imageDistanceMm * solved.axis[2]) / s.focalLengthMm - 1;
-  if (m <= question.magnification[0] + 1e-9 && solved.fNumber > 1e-6) bounds.push('far_focus');
-  if (m >= question.magnification[1] - 1e-9) bounds.push('close_focus');
+  const [far, near] = question.setting;
+  if (solved.setting <= far + 1e-9 && solved.fNumber > 1e-6) bounds.push('far_focus');
+  if (solved.setting >= near - 1e-9) bounds.push('close_focus');
   if (cover !== null && touches(s, cover)) {
     bounds.push(cover < s.cone.halfAngleRad - 1e-12 ? 'ring' : 'circle');
   }

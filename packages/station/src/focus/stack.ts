@@ -1,7 +1,7 @@
-import { stackFrames, stackStepMm } from '@gangway/optics';
+import { stackFrames } from '@gangway/optics';
 import type { Station } from '../schema.js';
 import { setup } from '../setup.js';
-import { STACK_OVERLAP } from './report.js';
+import { STACK_OVERLAP, stackStepOf } from './report.js';
 import { solveStation, type FocusAnswer } from './solve.js';
 import { settled } from './set.js';
 import { stopTable } from './stops.js';
@@ -52,9 +52,9 @@ export function tiltOrStack(station: Station): Effort[] {
     const after = { ...settled(answer.station, answer), aperture: stackStop(station) };
     const s = setup(after);
     const overlap = station.stack?.overlap ?? STACK_OVERLAP;
-    const [n, c] = [s.fNumber * s.factor, s.cocMm * s.factor];
-    const frames = stackFrames(answer.spreadMm, n, c, overlap);
-    const stepMm = stackStepMm(n, c, overlap);
+    const c = s.cocMm * s.factor;
+    const stepMm = stackStepOf(station, answer, after.aperture);
+    const frames = stackFrames(answer.spreadMm, stepMm);
     const { airyUm } = stopTable(after).lines.find(
       ({ fNumber }) => fNumber >= after.aperture * 0.999,
     )!;

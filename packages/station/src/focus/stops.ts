@@ -8,7 +8,7 @@ import {
 import { fixed, fStop } from '../format.js';
 import { reportMarks } from '../marks.js';
 import type { Station } from '../schema.js';
-import { setup } from '../setup.js';
+import { keptPart, setup, turnedBack } from '../setup.js';
 import { opticalState, type State } from '../state.js';
 
 export type Diffraction = 'hidden' | 'begins' | 'plain';
@@ -104,9 +104,9 @@ function lineAt(given: Station, fNumber: number): StopLine {
   const blurUm = worst?.blurUm ?? 0;
   const spotUm = Number.isFinite(blurUm) ? combinedSpot(blurUm, airyUm) : null;
   const pitchUm = s.pixelPitchMm === null ? null : s.pixelPitchMm * 1000;
-  const { criterion, back } = station;
+  const { criterion } = station;
   const print = 'print_width_mm' in criterion ? criterion.print_width_mm : null;
-  const across = back.orientation === 'portrait' ? back.height_mm : back.width_mm;
+  const across = keptPart(turnedBack(station.back), station.crop).widthMm;
   return {
     fNumber,
     holds: sharp.filter(({ holds }) => holds).length,

@@ -2,9 +2,8 @@ import { stackFrames } from '@gangway/optics';
 import { degrees, fixed, fStop, mm, signed } from '../format.js';
 import { readings } from '../readings.js';
 import type { Station } from '../schema.js';
-import { setup } from '../setup.js';
 import { freedomsOf, leansBack, solveOf } from './freedoms.js';
-import { STACK_OVERLAP } from './report.js';
+import { stackStepOf } from './report.js';
 import { settled } from './set.js';
 import { solveStation, type FocusAnswer } from './solve.js';
 import { straightAnswer } from './straight.js';
@@ -75,13 +74,7 @@ function stack(station: Station, answer: FocusAnswer): FocusOption | null {
   if (!found) return null;
   const fNumber = stackStop(station);
   const after = { ...settled(found.station, found), aperture: fNumber };
-  const s = setup(after);
-  const frames = stackFrames(
-    found.spreadMm,
-    s.fNumber * s.factor,
-    s.cocMm * s.factor,
-    station.stack?.overlap ?? STACK_OVERLAP,
-  );
+  const frames = stackFrames(found.spreadMm, stackStepOf(station, found, fNumber));
   if (frames < 2) return null;
   return {
     id: 'stack',

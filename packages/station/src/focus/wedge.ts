@@ -1,7 +1,7 @@
 import {
   dot,
   falloffStops,
-  angleFromAxis,
+  inverseLimits,
   frameCorner,
   CORNERS,
   unit,
@@ -29,26 +29,27 @@ export function wedgeAtMarks(station: Station): WedgeAt[] {
   const { focalLengthMm: f, imageDistanceMm: v, axis, fNumber, cocMm } = s;
   const place = markPlace(station, s);
   const read = reportMarks(station, s);
-  const across = (q: number): { w: Vec3; k: number } => ({
-    w: [q * axis[0], q * axis[1], q * axis[2] - f],
-    k: q * f,
+  /** Where places come to focus at 1/u: P·(a − u f n) = f. */
+  const across = (u: number): { w: Vec3; k: number } => ({
+    w: [axis[0], axis[1], axis[2] - u * f],
+    k: f,
   });
-  const plane = across(v);
+  const plane = across(1 / v);
+  const limits = inverseLimits(s.pupil, v, fNumber, cocMm);
   const normal = unit(plane.w);
-  const relative = (fNumber * cocMm) / f;
   return (station.marks ?? []).map((mark, i) => {
     const p = place(mark);
     const off = (dot(p, plane.w) - plane.k) / Math.hypot(...plane.w);
     const foot: Vec3 = [p[0] - off * normal[0], p[1] - off * normal[1], p[2] - off * normal[2]];
-    const toward = (q: number): number => {
-      const { w, k } = across(q);
+    const toward = (u: number): number => {
+      const { w, k } = across(u);
       const run = dot(normal, w);
       const t = (k - dot(foot, w)) / run;
       return Number.isFinite(t) ? t : Infinity;
     };
-    const [a, b] = [toward(v / (1 - relative)), toward(v / (1 + relative))];
+    const [a, b] = [toward(limits.near), toward(limits.far)];
     // Both limits lie on their own side of the plane, else one of them is past infinity.
-    const open = !(a * b < 0) || relative >= 1;
+    const open = !(a * b < 0) || limits.near <= 0;
     const { blur_um } = read[i]!;
     return {
       label: mark.label || `Mark ${i + 1}`,
@@ -65,7 +66,7 @@ export function wedgeAtMarks(station: Station): WedgeAt[] {
 export function cornerFalloff(station: Station): { least: number; most: number } {
   const { cone, frame } = setup(station);
   const stops = CORNERS.map((corner) =>
-    falloffStops(angleFromAxis(cone, frameCorner(frame, corner))),
+    falloffStops(cone, frameCorner(frame, corner)),
   );
   return { least: Math.min(...stops), most: Math.max(...stops) };
 }

@@ -1,6 +1,16 @@
-import { lensAxis, type Vec3 } from '@gangway/optics';
+import {
+  dot,
+  imageDistanceOnBed,
+  inverseDepth,
+  lensFromMark,
+  missAtUnitStopMm,
+  stanceOf,
+  subtract,
+  type Vec3,
+} from '@gangway/optics';
 import { degrees } from '../format.js';
 import { nameOf } from './hindrance.js';
+import { standardsOf } from '../setup.js';
 import type { FocusAnswer } from './solve.js';
 
 /** One round of focusing far and leaning near: where it lands. */
@@ -40,17 +50,22 @@ export function wiggleFor(answer: FocusAnswer): Wiggle | null {
   if (!near || !far || near.depth >= far.depth * 0.999) return null;
   const f = s.focalLengthMm;
   const held = tilt ? solved.lens.swingDeg : solved.lens.tiltDeg;
-  const axisAt = (lean: number): Vec3 =>
-    lensAxis(tilt ? { tiltDeg: lean, swingDeg: held } : { tiltDeg: held, swingDeg: lean });
-  const front = station.movement_limits.moves === 'front';
-  const [ox, oy] = front ? [station.movements.shift_mm, station.movements.rise_mm] : [0, 0];
-  /** f (v/q − 1): zero where the mark is crisp. */
-  const miss = ({ each }: (typeof marks)[number], lean: number, v: number): number => {
-    const a = axisAt(lean);
-    const [x, y, z] = each.at;
-    if (each.mark.infinite) return (v * (x * a[0] + y * a[1] + z * a[2])) / z - f;
-    const [px, py, pz] = [x - ox, y - oy, z - v];
-    return (v * (px * a[0] + py * a[1] + pz * a[2] - f)) / pz - f;
+  const standards = standardsOf(station);
+  /** The signed blur at f/1 for a reading of the bed: zero where the mark is crisp. */
+  const miss = ({ each }: (typeof marks)[number], lean: number, bedMm: number): number => {
+    const leaned = tilt
+      ? { tiltDeg: lean, swingDeg: held }
+      : { tiltDeg: held, swingDeg: lean };
+    const stance = stanceOf({ ...standards, lens: leaned });
+    const v = imageDistanceOnBed(stance, bedMm);
+    const { right, up, normal } = stance.basis;
+    const far: Vec3 = [dot(each.at, right), dot(each.at, up), dot(each.at, normal)];
+    const pupil = { ...s.pupil, axisZ: stance.axis[2] };
+    if (each.mark.infinite) {
+      return missAtUnitStopMm(pupil, v, dot(far, stance.axis) / (f * far[2]));
+    }
+    const place = subtract(far, lensFromMark(stance, v));
+    return missAtUnitStopMm(pupil, v, inverseDepth(f, stance.axis, place));
   };
   const root = (of: (t: number) => number, low: number, high: number): number | null => {
     let [a, b] = [low, high];

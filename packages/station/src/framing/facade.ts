@@ -1,14 +1,16 @@
 import {
-  allowedSpan,
-  centreForEdge,
+  allowedTravel,
   cornerAt,
   leastDistanceThatFits,
+  lensTravel,
+  movementForEdge,
   rectangleFits,
   type Corner3,
   type FramingFrame,
   type FramingView,
   type Rectangle3,
   type Span,
+  type Vec3,
 } from '@gangway/optics';
 import { sensorAxes } from '../marks.js';
 import type { FacadeReport } from '../report.js';
@@ -20,7 +22,7 @@ export interface FacadeView {
   readonly view: FramingView;
   readonly frame: FramingFrame;
   readonly rectangle: Rectangle3;
-  /** Where the centre of the back may lie in height, by circle and mechanism, as it acts. */
+  /** Rises that circle and mechanism allow, as set. */
   readonly rise: Span;
   readonly distanceMm: number;
 }
@@ -47,23 +49,33 @@ function rectangleOf(station: Station, facade: Facade): Rectangle3 {
   };
 }
 
-/** Rises allowed with the rest as set, for the centre of the back as it acts. */
+/** Rises allowed with the rest as set. */
 export function allowedRise(s: Setup): Span {
-  const circle = allowedSpan(s.cone, s.frame, 'rise');
-  const slide = s.offset.y - s.pivot.y;
+  const circle = allowedTravel(s.cone, s.frame, s.placing.rise);
   const [least, most] = s.mechanism.rise;
-  const set = s.whole.shiftMm - s.pivot.x;
-  const radial = Math.sqrt(Math.max(0, s.mechanism.radialMm ** 2 - set ** 2));
+  const radial = Math.sqrt(Math.max(0, s.mechanism.radialMm ** 2 - s.set.shiftMm ** 2));
   return {
-    low: Math.max(circle.low - slide, Math.max(least, -radial) + s.pivot.y),
-    high: Math.min(circle.high - slide, Math.min(most, radial) + s.pivot.y),
+    low: Math.max(circle.low + s.set.riseMm, least, -radial),
+    high: Math.min(circle.high + s.set.riseMm, most, radial),
   };
 }
 
 export function facadeView(station: Station, s: Setup, facade: Facade): FacadeView {
-  const [x, y] = [s.offset.x - s.pivot.x, s.offset.y - s.pivot.y];
+  const { x, y } = s.slide;
+  const { moves } = station.movement_limits;
+  const [shift, rise] = [
+    lensTravel(s.stance, 'shift', moves),
+    lensTravel(s.stance, 'rise', moves),
+  ];
+  const at = (i: 0 | 1 | 2): number =>
+    s.lensCentre[i] - s.set.shiftMm * shift[i] - s.set.riseMm * rise[i];
+  const base: Vec3 = [at(0), at(1), at(2)];
   return {
-    view: { imageDistanceMm: s.imageDistanceMm, moves: station.movement_limits.moves },
+    view: {
+      imageDistanceMm: s.imageDistanceMm,
+      lens: { base, shift, rise },
+      back: { ...s.placing, base: { x: s.placing.base.x - x, y: s.placing.base.y - y } },
+    },
     frame: {
       edges: {
         left: x - s.frame.widthMm / 2,
@@ -71,7 +83,7 @@ export function facadeView(station: Station, s: Setup, facade: Facade): FacadeVi
         bottom: y - s.frame.heightMm / 2,
         top: y + s.frame.heightMm / 2,
       },
-      shiftMm: s.whole.shiftMm,
+      set: s.set,
     },
     rectangle: rectangleOf(station, facade),
     rise: allowedRise(s),
@@ -81,21 +93,20 @@ export function facadeView(station: Station, s: Setup, facade: Facade): FacadeVi
 
 /** Of two corners the movement that asks more; null when one is not ahead of the lens. */
 function asked(
-  { view, distanceMm }: FacadeView,
+  { view, frame, distanceMm }: FacadeView,
   corners: readonly Corner3[],
-  along: 0 | 1,
+  movement: 'shift' | 'rise',
   edgeMm: number,
   pick: (...each: number[]) => number,
 ): number | null {
-  const each = corners.map((corner) => {
-    const place = cornerAt(corner, distanceMm);
-    return centreForEdge(view, place[along], place[2], edgeMm);
-  });
+  const each = corners.map((corner) =>
+    movementForEdge(view, movement, frame.set, cornerAt(corner, distanceMm), edgeMm),
+  );
   return each.includes(null) ? null : pick(...(each as number[]));
 }
 
-/** Centres of the back, as they act, that bring each side of the façade to its edge of the frame. */
-export interface CentresAsked {
+/** Movements, as set, that bring each side of the façade to its edge of the frame. */
+export interface MovementsAsked {
   /** The least rise with the top in, and the largest with the foot in; the top itself where no foot is wanted. */
   readonly top: number;
   readonly foot: number;
@@ -105,14 +116,14 @@ export interface CentresAsked {
 }
 
 /** Null when a corner of the façade is not ahead of the lens. */
-export function centresAsked(seen: FacadeView): CentresAsked | null {
+export function movementsAsked(seen: FacadeView): MovementsAsked | null {
   const { rectangle, frame } = seen;
   const { edges } = frame;
   const all = [...rectangle.top, ...(rectangle.foot ?? [])];
-  const top = asked(seen, rectangle.top, 1, edges.top, Math.max);
-  const foot = asked(seen, rectangle.foot ?? rectangle.top, 1, edges.bottom, Math.min);
-  const right = asked(seen, all, 0, edges.right, Math.max);
-  const left = asked(seen, all, 0, edges.left, Math.min);
+  const top = asked(seen, rectangle.top, 'rise', edges.top, Math.max);
+  const foot = asked(seen, rectangle.foot ?? rectangle.top, 'rise', edges.bottom, Math.min);
+  const right = asked(seen, all, 'shift', edges.right, Math.max);
+  const left = asked(seen, all, 'shift', edges.left, Math.min);
   if (top === null || foot === null || right === null || left === null) return null;
   return { top, foot, right, left };
 }
@@ -123,9 +134,9 @@ const HAIR_MM = 1e-6;
 /** Whether the façade with its rooms lies in the frame as everything is set. */
 export function framed(station: Station, s: Setup): boolean {
   if (!station.facade) return true;
-  const asks = centresAsked(facadeView(station, s, station.facade));
+  const asks = movementsAsked(facadeView(station, s, station.facade));
   if (!asks) return false;
-  const { riseMm: r, shiftMm: x } = s.whole;
+  const { riseMm: r, shiftMm: x } = s.set;
   return (
     r >= asks.top - HAIR_MM &&
     r <= asks.foot + HAIR_MM &&
@@ -138,13 +149,13 @@ export function framed(station: Station, s: Setup): boolean {
 export function reportFacade(station: Station, s: Setup, facade: Facade): FacadeReport {
   const seen = facadeView(station, s, facade);
   const { view, frame, rectangle, rise, distanceMm } = seen;
-  const asks = centresAsked(seen);
+  const asks = movementsAsked(seen);
   const least = leastDistanceThatFits(view, frame, rectangle, rise);
   return {
     fits: rectangleFits(view, frame, rectangle, rise, distanceMm),
     framed: framed(station, s),
-    rise_needed_mm: asks && asks.top - s.pivot.y,
-    rise_before_foot_is_cut_mm: asks && rectangle.foot ? asks.foot - s.pivot.y : null,
+    rise_needed_mm: asks && asks.top,
+    rise_before_foot_is_cut_mm: asks && rectangle.foot ? asks.foot : null,
     distance_needed_m: least === null ? null : least / M,
   };
 }

@@ -1,6 +1,6 @@
+import { stepToSet } from '@gangway/optics';
 import type { Station } from '../schema.js';
-import { turnedBack } from '../setup.js';
-import { multiplied } from '../rig/stack.js';
+import { setup } from '../setup.js';
 
 /** Overlap of neighbouring frames when a station names none. */
 export const DEFAULT_OVERLAP = 0.3;
@@ -15,16 +15,18 @@ export function gridPlaces(station: Station): FramePlace[] {
   const { mosaic, movements } = station;
   const here = { rise_mm: movements.rise_mm, shift_mm: movements.shift_mm };
   if (mosaic?.pattern !== 'grid') return [here];
-  const { widthMm, heightMm } = turnedBack(station.back);
-  const { behind } = multiplied(station.chain, 1);
+  const { whole, placing } = setup(station);
   const step = 1 - (mosaic.overlap ?? DEFAULT_OVERLAP);
   const [columns, rows] = [mosaic.columns ?? 1, mosaic.rows ?? 1];
   const along = (count: number, i: number, side: number): number =>
-    ((i - (count - 1) / 2) * side * step) / behind;
-  return Array.from({ length: rows * columns }, (_, i) => ({
-    rise_mm: here.rise_mm + along(rows, rows - 1 - Math.floor(i / columns), heightMm),
-    shift_mm: here.shift_mm + along(columns, i % columns, widthMm),
-  }));
+    (i - (count - 1) / 2) * side * step;
+  return Array.from({ length: rows * columns }, (_, i) => {
+    const { shiftMm, riseMm } = stepToSet(placing, {
+      x: along(columns, i % columns, whole.widthMm),
+      y: along(rows, rows - 1 - Math.floor(i / columns), whole.heightMm),
+    });
+    return { rise_mm: here.rise_mm + riseMm, shift_mm: here.shift_mm + shiftMm };
+  });
 }
 
 /** The station set to one frame of its grid, by itself. */

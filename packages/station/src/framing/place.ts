@@ -1,7 +1,7 @@
-import { allowedSpan, type Span } from '@gangway/optics';
+import { allowedTravel, toPicture, type Span } from '@gangway/optics';
 import type { Station } from '../schema.js';
 import { setup, type Setup } from '../setup.js';
-import { allowedRise, centresAsked, facadeView } from './facade.js';
+import { allowedRise, movementsAsked, facadeView } from './facade.js';
 import { framedWell } from './verdict.js';
 
 /** Movements are not overstretched: this share of what is allowed is preferred. */
@@ -28,13 +28,15 @@ export function settableIn({ low, high }: Span, now: number): number | null {
   return null;
 }
 
+/** Shifts allowed with nothing risen, as set. */
 function shiftSpan(s: Setup): Span {
-  const circle = allowedSpan(s.cone, { ...s.frame, riseMm: s.offset.y }, 'shift');
-  const slide = s.offset.x - s.pivot.x;
+  const { x, y } = toPicture(s.placing, { ...s.set, riseMm: 0 });
+  const level = { ...s.frame, shiftMm: x, riseMm: y };
+  const circle = allowedTravel(s.cone, level, s.placing.shift);
   const [least, most] = s.mechanism.shift;
   return {
-    low: Math.max(circle.low - slide, least + s.pivot.x),
-    high: Math.min(circle.high - slide, most + s.pivot.x),
+    low: Math.max(circle.low + s.set.shiftMm, least),
+    high: Math.min(circle.high + s.set.shiftMm, most),
   };
 }
 
@@ -56,21 +58,17 @@ export function placed(station: Station, share = 1): Station | null {
   const { facade } = station;
   if (!facade) return null;
   const s = setup(station);
-  const asks = centresAsked(facadeView(station, s, facade));
+  const asks = movementsAsked(facadeView(station, s, facade));
   if (!asks) return null;
-  const set = (span: Span, pivot: number): Span => ({
-    low: span.low - pivot,
-    high: span.high - pivot,
-  });
   const shift = keptOr(
-    set(within({ low: asks.right, high: asks.left }, shiftSpan(s)), s.pivot.x),
+    within({ low: asks.right, high: asks.left }, shiftSpan(s)),
     station.movements.shift_mm,
   );
   if (shift === null) return null;
   const across = { ...station, movements: { ...station.movements, shift_mm: shift } };
   const moved = setup(across);
   const rise = keptOr(
-    set(within({ low: asks.top, high: asks.foot }, eased(allowedRise(moved), share)), s.pivot.y),
+    within({ low: asks.top, high: asks.foot }, eased(allowedRise(moved), share)),
     station.movements.rise_mm,
   );
   if (rise === null) return null;

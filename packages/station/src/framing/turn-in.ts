@@ -1,20 +1,24 @@
-import { allowedSpan, turnIn, type Keep, type TurnedIn } from '@gangway/optics';
+import { allowedTravel, toSet, turnIn, type Keep, type TurnedIn } from '@gangway/optics';
 import type { TurnInReport } from '../report.js';
 import type { Station } from '../schema.js';
 import { setup, type Setup } from '../setup.js';
 
+/** The shift to set for a place of the frame across the picture; it stays at its height. */
+const setShift = (s: Setup, shiftMm: number): number =>
+  toSet(s.placing, { x: shiftMm, y: s.frame.riseMm }).shiftMm;
+
 /** Whether circle and mechanism let the back shift so far, the rise as set. */
 function reached(s: Setup, shiftMm: number): boolean {
-  const { low, high } = allowedSpan(s.cone, s.frame, 'shift');
-  const set = shiftMm - s.offset.x;
-  const rise = s.whole.riseMm - s.pivot.y;
+  const { low, high } = allowedTravel(s.cone, s.frame, s.placing.shift);
+  const set = setShift(s, shiftMm);
+  const moved = set - s.set.shiftMm;
   const [least, most] = s.mechanism.shift;
   return (
-    shiftMm >= low - 1e-9 &&
-    shiftMm <= high + 1e-9 &&
+    moved >= low - 1e-9 &&
+    moved <= high + 1e-9 &&
     set >= least - 1e-9 &&
     set <= most + 1e-9 &&
-    Math.hypot(set, rise) <= s.mechanism.radialMm + 1e-9
+    Math.hypot(set, s.set.riseMm) <= s.mechanism.radialMm + 1e-9
   );
 }
 
@@ -27,7 +31,7 @@ export function reportTurnIn(s: Setup, asked: NonNullable<Station['turn_in']>): 
   const found = turned(s, yaw_deg, keep);
   return {
     yaw_deg,
-    shift_mm: found && found.shiftMm - s.offset.x,
+    shift_mm: found && setShift(s, found.shiftMm),
     far_edge_lost_deg: found && found.farEdgeLostDeg,
     stretch_before: (found ?? turned(s, 0, keep))!.before,
     stretch_after: found && found.after,
@@ -63,7 +67,7 @@ export function withTurnIn(station: Station, s: Setup): Station {
     camera: { ...station.camera, yaw_deg: Number(yaw.toFixed(6)) },
     movements: {
       ...station.movements,
-      shift_mm: Number((found.shiftMm - s.offset.x).toFixed(3)) + 0,
+      shift_mm: Number(setShift(s, found.shiftMm).toFixed(3)) + 0,
     },
   };
 }

@@ -1,7 +1,7 @@
 import { setup } from '../setup.js';
 import { standingOf, stateOf } from '../state.js';
 import type { Station } from '../schema.js';
-import { centresAsked, facadeView, framed } from './facade.js';
+import { movementsAsked, facadeView, framed } from './facade.js';
 import { atFrame, gridPlaces } from './mosaic-frames.js';
 
 const HAIR_MM = 1e-6;
@@ -11,14 +11,14 @@ function joined(station: Station): boolean {
   const { facade } = station;
   if (!facade) return true;
   const frames = gridPlaces(station).map((place) => setup(atFrame(station, place)));
-  const asks = frames.map((s) => centresAsked(facadeView(station, s, facade)));
+  const asks = frames.map((s) => movementsAsked(facadeView(station, s, facade)));
   const some = (serves: (i: number) => boolean): boolean => frames.some((_, i) => serves(i));
   return (
     asks.every((each) => each !== null) &&
-    some((i) => frames[i]!.whole.riseMm >= asks[i]!.top - HAIR_MM) &&
-    some((i) => frames[i]!.whole.riseMm <= asks[i]!.foot + HAIR_MM) &&
-    some((i) => frames[i]!.whole.shiftMm >= asks[i]!.right - HAIR_MM) &&
-    some((i) => frames[i]!.whole.shiftMm <= asks[i]!.left + HAIR_MM)
+    some((i) => frames[i]!.set.riseMm >= asks[i]!.top - HAIR_MM) &&
+    some((i) => frames[i]!.set.riseMm <= asks[i]!.foot + HAIR_MM) &&
+    some((i) => frames[i]!.set.shiftMm >= asks[i]!.right - HAIR_MM) &&
+    some((i) => frames[i]!.set.shiftMm <= asks[i]!.left + HAIR_MM)
   );
 }
 

@@ -1,4 +1,5 @@
 import type { Back, ChainPart, Lens, MovementLimits, Station } from '../schema.js';
+import { leanedOf, stanceOfStation } from '../setup.js';
 import { focusEnds, reachOf, type RigParts } from '../rig/stack.js';
 import type { KitItem, KitItemOf } from './schema.js';
 
@@ -143,9 +144,7 @@ export function withRig(
 
 /** The focus held to what a rig reaches. */
 export function withinReach(station: Station, distanceM: number | null): Station {
-  const { tilt_deg, swing_deg } = station.movements;
-  const lean = Math.cos((tilt_deg * Math.PI) / 180) * Math.cos((swing_deg * Math.PI) / 180);
-  const { nearMm, farMm } = focusEnds(station, lean);
+  const { nearMm, farMm } = focusEnds(station, leanedOf(stanceOfStation(station)));
   const distanceMm = (distanceM ?? Infinity) * 1000;
   const { leastM } = reachOf(station);
   if (distanceMm > farMm || (leastM >= 1 && distanceMm >= nearMm)) {

@@ -52,7 +52,7 @@ export function figuresOf(
   const station = rigStation(rig);
   const report = readings(station);
   const s = setup(station);
-  const limits = movementLimits(s.cone, s.frame, s.mechanism, s.offset);
+  const limits = movementLimits(s.cone, s.frame, s.mechanism, s.placing, s.set);
   const sides = turnedBack(rig.back);
   const crop = sideOf(reference, side) / sideOf(sides, side);
   const parts = [rig.lens, ...rig.chain, rig.back];

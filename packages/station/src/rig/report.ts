@@ -20,7 +20,7 @@ export function rigReport(station: Station, s: Setup): Report['rig'] {
     largest_magnification:
       reach.largestMagnification === null
         ? null
-        : reach.largestMagnification * s.combined * s.factor,
+        : reach.largestMagnification * s.ahead * s.factor,
     problems: problems.map(({ code, severity, message, cure }) => ({
       code,
       severity,

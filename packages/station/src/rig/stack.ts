@@ -1,11 +1,14 @@
 import {
   closeFocalLengthMm,
+  distanceAt,
   distanceAtMagnificationMm,
   focusingLens,
   focusReach,
   leastDistanceMm,
+  magnificationAt,
   throughMultipliers,
   type FocusingLens,
+  type Leaned,
   type Multiplier,
   type Reach,
 } from '@gangway/optics';
@@ -30,6 +33,11 @@ export interface Stack {
   readonly flangeToSensorMm: readonly [number, number] | null;
   /** The same beyond what the lens needs at infinity; zero when not known. */
   readonly excessMm: readonly [number, number];
+  /**
+   * The same as the bare lens would have to be drawn out for it: behind a multiplier of M a length
+   * counts for 1/M² (Newton: the magnification there is e/F, F = M f).
+   */
+  readonly bareExcessMm: readonly [number, number];
 }
 
 /** Thickness that counts between flange and sensor. */
@@ -45,7 +53,56 @@ export function thicknessOf(part: ChainPart): number {
   }
 }
 
-export function stackOf({ lens, chain, back }: RigParts): Stack {
+export function stackOf(rig: RigParts): Stack {
+  const stack = plainStack(rig);
+  return { ...stack, bareExcessMm: bareExcess(rig, stack) };
+}
+
+/**
+ * Where along the chain what is too long or too short stands. Multipliers are made for one register:
+ * the lens's own where it is mounted on them, else the body's.
+ */
+function bareExcess(
+  { chain }: RigParts,
+  { flangeToSensorMm, excessMm }: Omit<Stack, 'bareExcessMm'>,
+): readonly [number, number] {
+  const first = chain.findIndex((part) => part.kind === 'multiplier');
+  if (first < 0) return excessMm;
+  // Registers not given are taken to meet; an extension still extends.
+  const lengthOf = (part: ChainPart): number =>
+    part.kind === 'board'
+      ? part.offset_mm
+      : part.kind === 'adapter' && flangeToSensorMm !== null
+        ? part.thickness_mm
+        : 0;
+  const scales: number[] = [];
+  let factor = 1;
+  for (const part of chain) {
+    scales.push(1 / factor ** 2);
+    if (part.kind === 'multiplier') factor *= part.factor;
+  }
+  const drawn = chain.reduce((sum, part, i) => sum + drawOf(part) * scales[i]!, 0);
+  const sum = (from: number, to: number, scaled: boolean): number =>
+    chain
+      .slice(from, to)
+      .reduce((all, part, i) => all + lengthOf(part) * (scaled ? scales[from + i]! : 1), 0);
+  const fitted = chain.slice(0, first).some(({ kind }) => kind !== 'board');
+  // Behind a mount that was fitted to the lens what follows is extension; else what is behind the
+  // last multiplier takes what is left.
+  const last = chain.findLastIndex((part) => part.kind === 'multiplier');
+  const least = fitted
+    ? excessMm[0] - sum(first, chain.length, false) + sum(first, chain.length, true)
+    : sum(0, last, true) + (excessMm[0] - sum(0, last, false)) / factor ** 2;
+  return [least, least + drawn];
+}
+
+/** How far a part draws out. */
+function drawOf(part: ChainPart): number {
+  if (part.kind === 'view_camera') return part.bellows_max_mm - part.bellows_min_mm;
+  return part.kind === 'adapter' ? (part.extends_mm ?? 0) : 0;
+}
+
+function plainStack({ lens, chain, back }: RigParts): Omit<Stack, 'bareExcessMm'> {
   const bellows = chain.find((part) => part.kind === 'view_camera') ?? null;
   const boardOffsetMm = chain.reduce(
     (sum, part) => sum + (part.kind === 'board' ? part.offset_mm : 0),
@@ -127,16 +184,57 @@ function ownFocusing(rig: RigParts, stack: Stack): Parameters<typeof focusReach>
   return stack.bellows ? 'none' : 'unknown';
 }
 
-/** How near and far the rig focuses, before any converter's factor. */
-export function reachOf(rig: RigParts, stack: Stack = stackOf(rig)): Reach {
-  return focusReach(rig.lens.focal_length_mm, stack.excessMm, ownFocusing(rig, stack));
-}
-
 /** Index of the part that carries the movements; −1: the lens does, or nothing says. */
 export const movementCarrier = (chain: readonly ChainPart[]): number =>
   chain.findLastIndex(
-    (part) => (part.kind === 'adapter' || part.kind === 'view_camera') && part.movement,
+    (part) => part.kind === 'view_camera' || (part.kind === 'adapter' && part.movement),
   );
+
+/** Factor of the multipliers from one place of the chain on, or up to it. */
+const factorOf = (chain: readonly ChainPart[]): number =>
+  chain.reduce((all, part) => (part.kind === 'multiplier' ? all * part.factor : all), 1);
+
+/**
+ * Whether the rig is focused by what draws out behind a multiplier that is combined with the lens:
+ * then distance and magnification are those of the two together.
+ */
+function focusesBehind(rig: RigParts): boolean {
+  const { chain } = rig;
+  const carrier = movementCarrier(chain);
+  const draws = chain.findLastIndex(
+    (part) => part.kind === 'view_camera' || (part.kind === 'adapter' && (part.extends_mm ?? 0) > 0),
+  );
+  if (draws < 0 || factorOf(chain.slice(0, Math.min(draws, carrier) + 1)) === 1) return false;
+  const bellows = chain[draws]!.kind === 'view_camera';
+  return bellows || rig.lens.focus_by === 'bellows' || breaksWire(rig);
+}
+
+/**
+ * Factor between the magnification of the lens that is focused and that at the movements.
+ * @param combined of the multipliers before the movements
+ */
+export const aheadOfFocus = (rig: RigParts, combined: number): number =>
+  combined === 1 || focusesBehind(rig) ? 1 : combined;
+
+/** How near and far the rig focuses, told of the lens that is focused, before any factor behind it. */
+export function reachOf(rig: RigParts, stack: Stack = stackOf(rig)): Reach {
+  const own = ownFocusing(rig, stack);
+  const f = rig.lens.focal_length_mm;
+  if (!focusesBehind(rig)) return focusReach(f, stack.bareExcessMm, own);
+  const combined = factorOf(rig.chain.slice(0, movementCarrier(rig.chain) + 1));
+  const [least, greatest] = stack.bareExcessMm;
+  return focusReach(
+    f * combined,
+    [least * combined ** 2, greatest * combined ** 2],
+    typeof own === 'string'
+      ? own
+      : {
+          focalLengthMm: own.focalLengthMm * combined,
+          magnification: own.magnification * combined,
+          gapMm: own.gapMm,
+        },
+  );
+}
 
 const asMultipliers = (chain: readonly ChainPart[]): Multiplier[] =>
   chain.flatMap((part) =>
@@ -166,23 +264,26 @@ export function multiplied(chain: readonly ChainPart[], bareCircleMm: number): M
   return { combined: front.factor, behind: rear.factor, circleMm: rear.bareCircleMm };
 }
 
-/** The bare lens as it focuses on this rig. */
+/** The lens that is focused, as it focuses on this rig. */
 export function focusingLensOf(rig: RigParts): FocusingLens {
   const { lens } = rig;
+  const behind = rig.chain.length > 0 && focusesBehind(rig);
+  const f = lens.focal_length_mm;
+  if (behind) return focusingLens(f * factorOf(rig.chain.slice(0, movementCarrier(rig.chain) + 1)), null);
   // Most lenses give no closest setting; what follows is asked hundreds of times a frame.
-  if (!lens.close_focus) return focusingLens(lens.focal_length_mm, null);
+  if (!lens.close_focus) return focusingLens(f, null);
   const stack = stackOf(rig);
   // Drawn out on a bellows the lens itself stays as it is.
   const breathes = !stack.bellows && ownFocusing(rig, stack) !== 'none';
   return focusingLens(
-    lens.focal_length_mm,
+    f,
     breathes
       ? {
           distanceMm: lens.close_focus.distance_mm,
           magnification: lens.close_focus.magnification,
         }
       : null,
-    stack.bellows ? 0 : stack.excessMm[0],
+    stack.bellows ? 0 : stack.bareExcessMm[0],
   );
 }
 
@@ -193,15 +294,22 @@ export interface FocusEnds {
   readonly farMm: number;
 }
 
-/** Ends of the distance scale, with the lens leaned so that `axisZ` of its axis lies ahead. */
-export function focusEnds(rig: RigParts, axisZ: number): FocusEnds {
+/** Ends of the distance scale, lens and back leaned. */
+export function focusEnds(rig: RigParts, leaned: Leaned): FocusEnds {
   const reach = reachOf(rig);
   const lens = focusingLensOf(rig);
-  const least = leastDistanceMm(lens, axisZ);
-  const m = reach.greatestM;
+  const least = leastDistanceMm(lens, leaned);
+  /** Straight ahead, with the lens where a straight one has magnification m; null past infinity. */
+  const at = (f: number, m: number): { mm: number; m: number } | null => {
+    const v = leaned.perMm * f * (1 + m) + leaned.plusMm;
+    const there = magnificationAt(f, leaned.axisZ, v);
+    return there > 1e-12 ? { mm: distanceAt(f, leaned.axisZ, v), m: there } : null;
+  };
+  const { greatestM, leastM } = reach;
+  const closest =
+    greatestM === null ? null : at(lens.close?.focalLengthMm ?? lens.focalLengthMm, greatestM);
   // Past life size a distance no longer tells one setting; the magnification does.
-  const closest = m !== null && m > 0 && m <= 1 && reach.closestMm !== null ? reach.closestMm : 0;
-  const farthest = reach.leastM > 0 && reach.farthestMm !== null ? reach.farthestMm : Infinity;
-  const nearMm = Math.max(least, closest / axisZ);
-  return { nearMm, farMm: Math.max(nearMm, farthest / axisZ) };
+  const nearMm = Math.max(least, closest !== null && closest.m <= 1 ? closest.mm : 0);
+  const farthest = leastM > 0 ? at(lens.focalLengthMm, leastM) : null;
+  return { nearMm, farMm: Math.max(nearMm, farthest?.mm ?? Infinity) };
 }

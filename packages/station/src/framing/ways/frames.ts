@@ -1,7 +1,8 @@
+import { stepToSet } from '@gangway/optics';
 import { fixed } from '../../format.js';
 import type { Station } from '../../schema.js';
 import { setup } from '../../setup.js';
-import { allowedRise, centresAsked, facadeView } from '../facade.js';
+import { allowedRise, facadeView, movementsAsked } from '../facade.js';
 import { settableIn } from '../place.js';
 import { framedWell } from '../verdict.js';
 import type { FramingDraft, FramingKind } from './kind.js';
@@ -11,20 +12,23 @@ const OVERLAPS = [0.3, 0.4, 0.5, 0.6, 0.7, 0.8];
 /** Middle of the grid along rise or shift: what must be seen, within what every frame may reach. */
 function middle(station: Station, columns: number, rows: number, overlap: number): Station | null {
   const s = setup(station);
-  const asks = centresAsked(facadeView(station, s, station.facade!));
+  const asks = movementsAsked(facadeView(station, s, station.facade!));
   if (!asks) return null;
   const half = (count: number, side: number): number => ((count - 1) / 2) * side * (1 - overlap);
-  const [kx, ky] = [half(columns, s.whole.widthMm), half(rows, s.whole.heightMm)];
+  const { shiftMm: kx, riseMm: ky } = stepToSet(s.placing, {
+    x: half(columns, s.whole.widthMm),
+    y: half(rows, s.whole.heightMm),
+  });
   const allowed = allowedRise(s);
   const rise = settableIn(
     {
-      low: Math.max(asks.top - ky, allowed.low + ky) - s.pivot.y,
-      high: Math.min(asks.foot + ky, allowed.high - ky) - s.pivot.y,
+      low: Math.max(asks.top - ky, allowed.low + ky),
+      high: Math.min(asks.foot + ky, allowed.high - ky),
     },
     station.movements.rise_mm,
   );
   const shift = settableIn(
-    { low: asks.right - kx - s.pivot.x, high: asks.left + kx - s.pivot.x },
+    { low: asks.right - kx, high: asks.left + kx },
     station.movements.shift_mm,
   );
   if (rise === null || shift === null) return null;

@@ -47,7 +47,7 @@ const AT_THE_END = 1;
 function strain(station: Station): number {
   const s = setup(station);
   const { low, high } = allowedRise(s);
-  const rise = s.whole.riseMm;
+  const rise = s.set.riseMm;
   const end = rise < 0 ? low : high;
   return rise === 0 || Math.abs(end) === 0 ? 0 : Math.min(1, rise / end);
 }

@@ -13,9 +13,16 @@ const CRAMPED_SHARE = 0.1;
 const drawFor = ({ stack }: Asked, extensionMm: number): number =>
   bellowsDrawMm(stack.flangeFocalMm ?? 0, extensionMm, stack.boardOffsetMm, stack.fixedMm);
 
-/** Extension of the bare lens at the focus set. */
-const extensionSet = ({ setup }: Asked): number =>
-  (setup.imageDistanceMm - setup.focalLengthMm) / setup.combined ** 2;
+/** How far the bellows are drawn out at the focus set past infinity's place. */
+const extensionSet = ({ station, setup }: Asked): number =>
+  (setup.bedMm - setup.focalLengthMm) / behindBellows(station.chain, setup.combined) ** 2;
+
+/** Factor of the multipliers that stand between bellows and movements. */
+function behindBellows(chain: Station['chain'], combined: number): number {
+  const before = chain.slice(0, chain.findIndex((part) => part.kind === 'view_camera'));
+  const ahead = before.reduce((all, part) => all * (part.kind === 'multiplier' ? part.factor : 1), 1);
+  return combined / ahead;
+}
 
 export const boardWords = (offsetMm: number): string =>
   offsetMm < 0 ? `a ${mm(-offsetMm, 0)} recessed board` : `a ${mm(offsetMm, 0)} extension board`;

@@ -1,7 +1,7 @@
 import { REGISTER_PLAY_MM } from '@gangway/optics';
 import { distance, mm, trimmed } from '../../format.js';
 import type { ChainPart } from '../../schema.js';
-import { bareFocus } from '../../setup.js';
+import { settingOf } from '../../setup.js';
 import { contactsReach } from '../stack.js';
 import { partName } from './mounting.js';
 import type { Asked, Check, Finding } from './problem.js';
@@ -67,7 +67,8 @@ const SLACK_M = 1e-6;
 
 export const focusOutOfReach: Check = ({ stack, reach, setup }) => {
   if (stack.bellows) return [];
-  const m = bareFocus(setup).magnification;
+  // Stops and bellows limit where the lens stands, whichever way it leans.
+  const m = settingOf(setup);
   const { leastM, greatestM } = reach;
   if (greatestM !== null && greatestM < 0) {
     return [
@@ -93,7 +94,7 @@ export const focusOutOfReach: Check = ({ stack, reach, setup }) => {
     const closest =
       reach.closestMm === null
         ? 'This rig has nothing to focus with'
-        : `This rig focuses to ${distance(reach.closestMm / 1000, 'metric')}, ${trimmed(greatestM * setup.combined * setup.factor, 2)} × at most`;
+        : `This rig focuses to ${distance(reach.closestMm / 1000, 'metric')}, ${trimmed(greatestM * setup.ahead * setup.factor, 2)} × at most`;
     return [
       {
         severity: 'stop',

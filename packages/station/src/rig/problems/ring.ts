@@ -4,7 +4,7 @@ import type { Check } from './problem.js';
 
 /**
  * From which shift or rise a filter ring cuts in, the lens straight. Closed form: the ring passes
- * angles up to tan β = (d − D) / 2t, on the back a circle of radius v tan β.
+ * angles up to tan β = (d − D) / 2 t p, on the back a circle of radius (v + (p − 1) f) tan β.
  */
 export const ringCuts: Check = ({ station, setup }) => {
   const { filter } = station.lens;
@@ -17,8 +17,11 @@ export const ringCuts: Check = ({ station, setup }) => {
   const [w, h] = [turned.widthMm / factor / 2, turned.heightMm / factor / 2];
   const reachOf = (radius: number, along: number, across: number): number =>
     radius <= across ? -1 : Math.sqrt(radius ** 2 - across ** 2) - along;
-  const ring = v * Math.max(0, (clear - pupil) / (2 * ahead));
-  const circle = v * Math.tan(setup.cone.halfAngleRad);
+  // Seen from the exit pupil; before the entrance pupil the same light comes in p times as steeply.
+  const from = v + (setup.cone.apexMm ?? 0);
+  const steep = ahead * setup.pupilRatio;
+  const ring = from * Math.max(0, (clear - pupil) / (2 * steep));
+  const circle = from * Math.tan(setup.cone.halfAngleRad);
   const { rise_mm: up, shift_mm: side } = station.movement_limits;
   const most = (range: readonly [number, number] | undefined): number =>
     range ? Math.max(-range[0], range[1]) : Infinity;
@@ -32,7 +35,7 @@ export const ringCuts: Check = ({ station, setup }) => {
     Math.hypot(w + Math.max(0, ways[0]!.free), h),
     Math.hypot(w, h + Math.max(0, ways[1]!.free)),
   );
-  const enough = 2 * ((ahead * far) / v + pupil / 2);
+  const enough = 2 * ((steep * far) / from + pupil / 2);
   const at = cutting
     .map(({ name, cut }) => (cut < 0 ? `without any ${name}` : `from ${mm(cut)} of ${name}`))
     .join(', ');
