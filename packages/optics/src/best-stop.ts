@@ -11,8 +11,11 @@ export const stopForSpreadAndCoc = (spreadMm: number, cocMm: number): number =>
   spreadMm / (2 * cocMm);
 
 /** What to set on the ring for an f-number as it acts: that over (1 + m/p). */
-export const ringFNumber = (actingFNumber: number, magnification: number, pupilRatio: number): number =>
-  actingFNumber / (1 + magnification / pupilRatio);
+export const ringFNumber = (
+  actingFNumber: number,
+  magnification: number,
+  pupilRatio: number,
+): number => actingFNumber / (1 + magnification / pupilRatio);
 
 /**
  * The focus spread at which both schools ask for the same stop, mm: below it the one that goes by

@@ -76,7 +76,9 @@ export function focusReach(
     reachesInfinity,
     pastInfinity: least < -REGISTER_PLAY_MM && !nowhere,
     farthestMm: nowhere ? null : distanceAtMagnificationMm(focalLengthMm, leastM),
-    closestMm: focuses ? nearestOf(farAt, ownM + least / farAt, greatestM) + (close?.gapMm ?? 0) : null,
+    closestMm: focuses
+      ? nearestOf(farAt, ownM + least / farAt, greatestM) + (close?.gapMm ?? 0)
+      : null,
     largestMagnification: greatestM === null ? null : Math.max(0, greatestM),
     leastM,
     greatestM,

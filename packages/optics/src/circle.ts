@@ -28,7 +28,11 @@ export function circleDiameterMm(table: readonly CircleAtStop[], fNumber: number
  * Half-angle of the cone a lens covers about its axis, seen from the exit pupil, radians. The circle
  * is quoted at infinity, where that pupil stands p f before it.
  */
-export function coneHalfAngleRad(diameterMm: number, focalLengthMm: number, pupilRatio = 1): number {
+export function coneHalfAngleRad(
+  diameterMm: number,
+  focalLengthMm: number,
+  pupilRatio = 1,
+): number {
   return Math.atan(diameterMm / (2 * pupilRatio * focalLengthMm));
 }
 

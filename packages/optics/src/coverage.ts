@@ -185,9 +185,7 @@ export const frameCovered = (cone: Cone, frame: Frame): boolean =>
 export function falloffStops(cone: Cone, place: Point): number {
   const ray = toApex(cone, place);
   const beta = dot(ray, cone.axis);
-  return beta > 0 && ray[2] > 0
-    ? -Math.log2((beta * ray[2] ** 3) / length(ray) ** 4)
-    : Infinity;
+  return beta > 0 && ray[2] > 0 ? -Math.log2((beta * ray[2] ** 3) / length(ray) ** 4) : Infinity;
 }
 
 /** The most that any corner of a frame loses, stops: not always the one nearest the edge. */

@@ -1,6 +1,13 @@
 import { isSpent, newBudget, type Budget } from './budget.js';
 import { lensAxis, type TiltSwing } from './axis.js';
-import { backCentre, imageDistanceOnBed, lensFromMark, stanceOf, type Stance, type Standards } from './stance.js';
+import {
+  backCentre,
+  imageDistanceOnBed,
+  lensFromMark,
+  stanceOf,
+  type Stance,
+  type Standards,
+} from './stance.js';
 import { minimax, type Away } from './minimax.js';
 import { degrees, dot, radians, subtract, type Vec3 } from './vector.js';
 

@@ -227,7 +227,10 @@ export function leastDistanceThatFits(
 }
 
 /** Asked again until a bed that is drawn out with the rise stands where the rise found puts it. */
-function settled<T>(view: FramingView, ask: (drawnAtMm: number) => { found: T; rise: Span | null }): T {
+function settled<T>(
+  view: FramingView,
+  ask: (drawnAtMm: number) => { found: T; rise: Span | null },
+): T {
   let answer = ask(0);
   if (view.lens.rise[2] === 0) return answer.found;
   for (let round = 0; round < ROUNDS && answer.rise; round++) {

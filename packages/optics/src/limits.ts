@@ -33,7 +33,8 @@ export function movementLimits(
   set: SetMovement,
 ): Limits {
   const one = (movement: 'rise' | 'shift'): [Limit, Limit] => {
-    const [now, other] = movement === 'rise' ? [set.riseMm, set.shiftMm] : [set.shiftMm, set.riseMm];
+    const [now, other] =
+      movement === 'rise' ? [set.riseMm, set.shiftMm] : [set.shiftMm, set.riseMm];
     const { low, high } = allowedTravel(cone, frame, ways[movement]);
     const radial = Math.sqrt(Math.max(0, mechanism.radialMm ** 2 - other ** 2));
     const [least, most] = mechanism[movement];

@@ -54,10 +54,7 @@ export function stanceOf({ lens, rear, front, back, pivotMm, rearPivotMm }: Stan
   const baseAlongMm = still ? 0 : rearPivotMm * Math.sin(rho);
   const baseUpMm = still ? 0 : rearPivotMm * (1 - Math.cos(rho));
   const fromMark = [front.shiftMm + pivotMm * own[0], front.riseMm + pivotMm * own[1]] as const;
-  const fromBack = [
-    fromMark[0] + back.shiftMm,
-    fromMark[1] + back.riseMm + baseUpMm,
-  ] as const;
+  const fromBack = [fromMark[0] + back.shiftMm, fromMark[1] + back.riseMm + baseUpMm] as const;
   const [nx, ny, nz] = basis.normal;
   return {
     axis: still ? own : axisFromSensor(lens, rear),
@@ -120,7 +117,6 @@ export function lensTravel(
   const { basis } = stance;
   const i = movement === 'shift' ? 0 : 1;
   const along = -basis.normal[i] / basis.normal[2];
-  const at: Vec3 =
-    standard === 'rear' ? [0, 0, along] : i === 0 ? [1, 0, along] : [0, 1, along];
+  const at: Vec3 = standard === 'rear' ? [0, 0, along] : i === 0 ? [1, 0, along] : [0, 1, along];
   return [dot(at, basis.right), dot(at, basis.up), dot(at, basis.normal)];
 }

@@ -21,15 +21,18 @@ const ask = (sharp: readonly Vec3[], more: Partial<SolveQuestion> = {}): SolveQu
   sharp: sharp.map((at) => ({ at, infinite: false })),
   soft: [],
   freedom: { kind: 'front', tilt: [-30, 30], swing: [-30, 30], leanDeg: 90 },
-  lens: { tiltDeg: 0, swingDeg: 0 },
-  rear: { tiltDeg: 0, swingDeg: 0 },
-  shiftMm: 0,
-  riseMm: 0,
-  pivotMm: 0,
-  moves: 'front',
-  magnification: [-0.2, 3],
+  pupilRatio: 1,
+  standards: {
+    lens: { tiltDeg: 0, swingDeg: 0 },
+    rear: { tiltDeg: 0, swingDeg: 0 },
+    front: { shiftMm: 0, riseMm: 0 },
+    back: { shiftMm: 0, riseMm: 0 },
+    pivotMm: 0,
+    rearPivotMm: 0,
+  },
+  setting: [-0.2, 3],
   cover: null,
-  start: { tilt: 0, swing: 0, magnification: 0.05 },
+  start: { tilt: 0, swing: 0, setting: 0.05 },
   ...more,
 });
 
@@ -243,17 +246,18 @@ describe('the best wedge', () => {
           const turn = (turnDeg * Math.PI) / 180;
           const aside = turned.axis[0] * Math.cos(turn) - turned.axis[1] * Math.sin(turn);
           expect(Math.abs(aside)).toBeLessThan(1e-9);
-          const frame = { widthMm: 36, heightMm: 24, shiftMm: 5, riseMm: 0 };
+          // A frame of 36 × 24 mm, shifted by 5.
+          const corners = [18, -18].flatMap((x) => [12, -12].map((y) => ({ x, y })));
+          const { standards } = ask(marks);
           const held = solveFocus(
-            ask(marks, { cover: { frame, halfAngleRad: (half * Math.PI) / 180 } }),
+            ask(marks, {
+              standards: { ...standards, front: { shiftMm: 5, riseMm: 0 } },
+              cover: { corners, halfAngleRad: (half * Math.PI) / 180 },
+            }),
           );
           if (held.shortMm > 0) return;
-          for (const [x, y] of [
-            [23, 12],
-            [-13, 12],
-            [23, -12],
-            [-13, -12],
-          ] as const) {
+          for (const { x: across, y } of corners) {
+            const x = across + 5;
             const v = held.imageDistanceMm;
             const lit =
               (x * held.axis[0] + y * held.axis[1] + v * held.axis[2]) / Math.hypot(x, y, v);

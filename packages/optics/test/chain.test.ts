@@ -13,6 +13,7 @@ import {
   magnificationAt,
   momentNm,
   throatNeededMm,
+  UPRIGHT,
 } from '../src/index.js';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
@@ -24,17 +25,20 @@ describe('close-focus breathing', () => {
 
   it('acts with that focal length at its closest, however it is set', () => {
     const lens = focusingLens(100, { distanceMm: 250, magnification: 2 });
-    for (const set of [focusedAtDistance(lens, 1, 250), focusedAtMagnification(lens, 1, 2)]) {
+    for (const set of [
+      focusedAtDistance(lens, UPRIGHT, 250),
+      focusedAtMagnification(lens, UPRIGHT, 2),
+    ]) {
       expect(set.focalLengthMm).toBeCloseTo(250 / 4.5, 9);
       expect(set.imageDistanceMm).toBeCloseTo((250 / 4.5) * 3, 6);
     }
-    expect(leastDistanceMm(lens, 1)).toBeCloseTo(250, 9);
+    expect(leastDistanceMm(lens, UPRIGHT)).toBeCloseTo(250, 9);
   });
 
   it('far off it is the engraved lens', () => {
     const lens = focusingLens(100, { distanceMm: 250, magnification: 2 });
-    expect(focusedAtDistance(lens, 1, 3000)).toEqual(
-      focusedAtDistance(focusingLens(100, null), 1, 3000),
+    expect(focusedAtDistance(lens, UPRIGHT, 3000)).toEqual(
+      focusedAtDistance(focusingLens(100, null), UPRIGHT, 3000),
     );
     expect(focalLengthAtSetting(lens, 0)).toBe(100);
   });
@@ -50,9 +54,9 @@ describe('close-focus breathing', () => {
           const close = { distanceMm: share * distanceAtMagnificationMm(f, m), magnification: m };
           const lens = focusingLens(f, close);
           const d = close.distanceMm * (1 + 4 * at);
-          if (d < leastDistanceMm(lens, 1)) return;
-          const one = focusedAtDistance(lens, 1, d);
-          const two = focusedAtDistance(lens, 1, d * (1 + 1e-7));
+          if (d < leastDistanceMm(lens, UPRIGHT)) return;
+          const one = focusedAtDistance(lens, UPRIGHT, d);
+          const two = focusedAtDistance(lens, UPRIGHT, d * (1 + 1e-7));
           expect(Math.abs(one.imageDistanceMm - two.imageDistanceMm)).toBeLessThan(f * 1e-4);
           const now = magnificationAt(one.focalLengthMm, 1, one.imageDistanceMm);
           expect(distanceAtMagnificationMm(one.focalLengthMm, now) / d).toBeCloseTo(1, 6);
@@ -75,8 +79,8 @@ describe('reach', () => {
         const [least, greatest] = [f * near, f * (near + more)];
         const reach = focusReach(f, [least, greatest], 'none');
         const plain = focusingLens(f, null);
-        const far = focusedAtDistance(plain, 1, reach.farthestMm!);
-        const close = focusedAtDistance(plain, 1, reach.closestMm!);
+        const far = focusedAtDistance(plain, UPRIGHT, reach.farthestMm!);
+        const close = focusedAtDistance(plain, UPRIGHT, reach.closestMm!);
         expect(far.imageDistanceMm).toBeCloseTo(f + least, 6);
         expect(close.imageDistanceMm).toBeCloseTo(f + greatest, 6);
         expect(reach.largestMagnification).toBeCloseTo(greatest / f, 9);

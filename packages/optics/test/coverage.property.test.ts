@@ -24,7 +24,9 @@ const FREE: Mechanism = {
   shift: [-Infinity, Infinity],
   radialMm: Infinity,
 };
-const NO_PIVOT = { x: 0, y: 0 };
+/** Movements that act as they are set. */
+const PLAIN = { base: { x: 0, y: 0 }, shift: { x: 1, y: 0 }, rise: { x: 0, y: 1 } };
+const setAt = ({ shiftMm, riseMm }: Frame) => ({ shiftMm, riseMm });
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 
 interface Rig {
@@ -96,7 +98,7 @@ describe('limits of the movements', () => {
           Math.sqrt(radius ** 2 - (Math.abs(other) + otherSize / 2) ** 2) - size / 2;
         const rise = left(frame.shiftMm, frame.widthMm, frame.heightMm);
         const shift = left(frame.riseMm, frame.heightMm, frame.widthMm);
-        const limits = movementLimits(cone, frame, FREE, NO_PIVOT);
+        const limits = movementLimits(cone, frame, FREE, PLAIN, setAt(frame));
         for (const [got, closed] of [
           [limits.rise.mm, rise],
           [limits.fall.mm, rise],
@@ -114,7 +116,7 @@ describe('limits of the movements', () => {
   it('tilted, agree with a walk that asks only whether the corners are covered', () => {
     fc.assert(
       fc.property(rig(18), (each) => {
-        const limits = movementLimits(each.cone, each.frame, FREE, NO_PIVOT);
+        const limits = movementLimits(each.cone, each.frame, FREE, PLAIN, setAt(each.frame));
         for (const [side, name, sign] of SIDES) {
           const walked = walk(each, name, sign);
           const got = limits[side].mm;
@@ -132,9 +134,9 @@ describe('limits of the movements', () => {
     fc.assert(
       fc.property(rig(10), number(0.1, 30), number(-3, 3), ({ cone, frame }, most, added) => {
         const mechanism: Mechanism = { rise: [-most, most], shift: [-most, most], radialMm: most };
-        const pivot = { x: 0, y: added };
-        const free = movementLimits(cone, frame, FREE, pivot);
-        const held = movementLimits(cone, frame, mechanism, pivot);
+        const set = { shiftMm: frame.shiftMm, riseMm: frame.riseMm - added };
+        const free = movementLimits(cone, frame, FREE, PLAIN, set);
+        const held = movementLimits(cone, frame, mechanism, PLAIN, set);
         for (const side of ['rise', 'fall', 'left', 'right'] as const) {
           if (free[side].mm === null) expect(held[side].mm).toBeNull();
           else expect(held[side].mm).toBeLessThanOrEqual(Math.min(free[side].mm, most) + 1e-9);
@@ -214,7 +216,7 @@ describe('a lens that leans so far that its cone is open on one side', () => {
   it('still has limits that agree with the walk', () => {
     fc.assert(
       fc.property(open, (each) => {
-        const limits = movementLimits(each.cone, each.frame, FREE, NO_PIVOT);
+        const limits = movementLimits(each.cone, each.frame, FREE, PLAIN, setAt(each.frame));
         for (const [side, name, sign] of SIDES) {
           const walked = walk(each, name, sign);
           const got = limits[side].mm;
@@ -249,7 +251,7 @@ describe('envelope', () => {
   it('holds exactly the places where the frame is covered', () => {
     fc.assert(
       fc.property(rig(12), number(-1, 1), number(-1, 1), ({ cone, frame }, dx, dy) => {
-        const polygon = envelope(cone, frame, FREE, NO_PIVOT);
+        const polygon = envelope(cone, frame, FREE, PLAIN);
         if (polygon.length === 0) {
           const centre = circleOnSensor(cone)!.centre;
           expect(frameCovered(cone, { ...frame, shiftMm: centre.x, riseMm: centre.y })).toBe(false);
@@ -281,7 +283,7 @@ describe('envelope', () => {
   it('keeps the mechanism, the length of a turning movement included', () => {
     const { cone, frame } = fc.sample(rig(0), { seed: 7, numRuns: 1 })[0]!;
     const mechanism: Mechanism = { rise: [-2, 3], shift: [-9, 9], radialMm: 4 };
-    const polygon = envelope(cone, { ...frame, widthMm: 1, heightMm: 1 }, mechanism, NO_PIVOT);
+    const polygon = envelope(cone, { ...frame, widthMm: 1, heightMm: 1 }, mechanism, PLAIN);
     for (const { x, y } of polygon) {
       expect(y).toBeGreaterThanOrEqual(-2 - 1e-9);
       expect(y).toBeLessThanOrEqual(3 + 1e-9);

@@ -123,7 +123,7 @@ describe('depth of field', () => {
       fc.property(focal, number(2, 32), number(1.2, 400), (f, n, times) => {
         const c = 0.03;
         const v = imageDistanceFromDistance(f, 1, 4 * f * times);
-        const { nearMm, farMm } = depthOfField(f, 1, v, n, c);
+        const { nearMm, farMm } = depthOfField({ focalLengthMm: f, ratio: 1, axisZ: 1 }, v, n, c);
         for (const limit of [nearMm, farMm]) {
           if (!Number.isFinite(limit) || limit > 1e7) continue;
           const q = imageDepthMm(f, [0, 0, 1], [0, 0, limit - v]);

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import {
-  centreForEdge,
   leastDistanceThatFits,
+  movementForEdge,
   radians,
   rectangleFits,
   stretchAt,
@@ -9,6 +9,7 @@ import {
   type Corner3,
   type FramingFrame,
   type FramingView,
+  type Vec3,
 } from '../src/index.js';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
@@ -22,10 +23,25 @@ const wall = (widthMm: number, topMm: number, footMm: number | null) => {
 
 const frameOf = (w: number, h: number, shiftMm = 0): FramingFrame => ({
   edges: { left: -w / 2, right: w / 2, bottom: -h / 2, top: h / 2 },
-  shiftMm,
+  set: { shiftMm, riseMm: 0 },
 });
 
-describe('centre of the frame for an edge', () => {
+const NOTHING: Vec3 = [0, 0, 0];
+
+/** A straight camera: the lens goes with the front, or stays. */
+const straight = (v: number, moves: 'front' | 'rear'): FramingView => ({
+  imageDistanceMm: v,
+  lens: {
+    base: [0, 0, v],
+    shift: moves === 'front' ? [1, 0, 0] : NOTHING,
+    rise: moves === 'front' ? [0, 1, 0] : NOTHING,
+  },
+  back: { base: { x: 0, y: 0 }, shift: { x: 1, y: 0 }, rise: { x: 0, y: 1 } },
+});
+
+const UNSET = { shiftMm: 0, riseMm: 0 };
+
+describe('the movement for an edge', () => {
   it('agrees with a ray drawn from the moved lens (worked here)', () => {
     fc.assert(
       fc.property(
@@ -37,7 +53,7 @@ describe('centre of the frame for an edge', () => {
         (v, edge, far, slope, moves) => {
           const z = far * v;
           const y = slope * z;
-          const r = centreForEdge({ imageDistanceMm: v, moves }, y, z + v, edge * v)!;
+          const r = movementForEdge(straight(v, moves), 'rise', UNSET, [0, y, z + v], edge * v)!;
           // The lens centre stands r high when the front has moved, at 0 when the rear has.
           const lens = moves === 'front' ? r : 0;
           const pictured = (v * (y - lens)) / z;
@@ -48,12 +64,12 @@ describe('centre of the frame for an edge', () => {
   });
 
   it('nothing frames what is not ahead of the lens', () => {
-    expect(centreForEdge({ imageDistanceMm: 50, moves: 'rear' }, 0, 50, 0)).toBeNull();
+    expect(movementForEdge(straight(50, 'rear'), 'rise', UNSET, [0, 0, 50], 0)).toBeNull();
   });
 });
 
 describe('least distance', () => {
-  const view: FramingView = { imageDistanceMm: 24, moves: 'rear' };
+  const view = straight(24, 'rear');
 
   it('is set by the height when the frame is too low: v (top − foot) / h beyond the lens', () => {
     const found = leastDistanceThatFits(view, frameOf(36, 24), wall(1000, 15_000, -1600), {
@@ -116,7 +132,7 @@ describe('least distance', () => {
           const rectangle = { top: pair(top), foot: foot === null ? null : pair(foot) };
           const frame = frameOf(1.5 * v, v);
           const rise = { low: -limit * v, high: limit * v };
-          const eye: FramingView = { imageDistanceMm: v, moves };
+          const eye = straight(v, moves);
           const least = leastDistanceThatFits(eye, frame, rectangle, rise);
           const fits = (d: number): boolean => rectangleFits(eye, frame, rectangle, rise, d);
           if (least === null) {

@@ -21,7 +21,8 @@ import {
   lensAxis,
   planeOfSharpFocus,
   radians,
-  ringClears,
+  ringFNumber,
+  ringRoomMm,
   sensorBasis,
   spreadWhereSchoolsMeetMm,
   stackFrames,
@@ -31,10 +32,14 @@ import {
   stopsBetween,
   stretchAt,
   throughMultipliers,
+  travelPerBlur,
   type Cone,
 } from '../src/index.js';
 
 /** Values from outside this code; each names where it is from. */
+/** Both pupils at the lens centre, the lens straight. */
+const plain = (focalLengthMm: number) => ({ focalLengthMm, ratio: 1, axisZ: 1 });
+
 describe('published values', () => {
   it('hinge distance: f = 150 mm at 5° is 1721 mm (Merklinger, Focusing the View Camera, 1993)', () => {
     expect(hingeDistanceMm(150, lensAxis({ tiltDeg: 5, swingDeg: 0 }))).toBeCloseTo(1721, 0);
@@ -62,14 +67,15 @@ describe('published values', () => {
     expect(hyperfocalMm(50, 8, 0.03)).toBeCloseTo(50 ** 2 / 0.24 + 50, 9);
     const h = hyperfocalMm(50, 8, 0.03);
     const v = imageDistanceFromDistance(50, 1, h + 50);
-    const { nearMm, farMm } = depthOfField(50, 1, v, 8, 0.03);
+    const { nearMm, farMm } = depthOfField(plain(50), v, 8, 0.03);
     expect(farMm).toBeGreaterThan(1e6);
     // Half the hyperfocal distance, from the sensor instead of the lens.
     expect(nearMm / (h / 2)).toBeCloseTo(1.01, 2);
   });
 
   it('natural falloff: 45° loses 2.00 stops (Ray 2002)', () => {
-    expect(falloffStops(Math.PI / 4)).toBeCloseTo(2, 10);
+    const cone: Cone = { axis: [0, 0, 1], imageDistanceMm: 50, halfAngleRad: 1 };
+    expect(falloffStops(cone, { x: 50, y: 0 })).toBeCloseTo(2, 10);
   });
 
   it('stretch at the edge: 24 mm lens, 18 mm out, 1.25 (Kingslake, Optics in Photography, 1992)', () => {
@@ -121,7 +127,7 @@ describe('facts of the trade (common practice, no source)', () => {
       { widthMm: 70, heightMm: 56, pixelPitchMm: null },
     );
     const at = (distanceMm: number, n: number) =>
-      depthOfField(110, 1, imageDistanceFromDistance(110, 1, distanceMm), n, c);
+      depthOfField(plain(110), imageDistanceFromDistance(110, 1, distanceMm), n, c);
     within20(at(3000, 32).nearMm, 2000);
     within20(at(5000, 8).nearMm, 4100);
     within20(at(5000, 8).farMm, 7500);
@@ -129,8 +135,8 @@ describe('facts of the trade (common practice, no source)', () => {
 
   it('a 52 mm ring clips a shifted wide lens, a 77 mm one on a step-up ring does not', () => {
     const corner = Math.atan(Math.hypot(18, 12 + 11) / 24);
-    expect(ringClears(48, 20, 24 / 8, corner)).toBe(false);
-    expect(ringClears(73, 23, 24 / 8, corner)).toBe(true);
+    expect(ringRoomMm(48, 20, 24 / 8, corner)).toBeLessThan(0);
+    expect(ringRoomMm(73, 23, 24 / 8, corner)).toBeGreaterThan(0);
   });
 
   it('a sheet of 95 × 120 mm without movement needs a circle of its diagonal, 153 mm', () => {
@@ -190,7 +196,7 @@ describe('the stop for a focus spread', () => {
       const [f, v] = [300, 310];
       const depth = v - spreadMm / 2;
       const spot = (n: number): number =>
-        combinedSpot(1000 * blurDiameterMm(f, n, v, depth), airyDiameterUm((n * v) / f));
+        combinedSpot(1000 * blurDiameterMm(plain(f), n, v, 1 / depth), airyDiameterUm((n * v) / f));
       // Both are taken on the sensor, where the f-number that acts is N v/f.
       let [low, high] = [2, 200];
       for (let i = 0; i < 100; i++) {
@@ -213,17 +219,26 @@ describe('the stop for a focus spread', () => {
   it('best focus between two marks is 2 q₁ q₂/(q₁ + q₂), where both need the same stop', () => {
     const v = bestImageDistanceMm([152, 158, 155]);
     expect(v).toBeCloseTo((2 * 152 * 158) / (152 + 158), 9);
-    const needs = (q: number): number => fNumberNeeded(150, v, q, 0.1);
+    const needs = (q: number): number => fNumberNeeded(plain(150), v, 1 / q, 0.1);
     expect(needs(152)).toBeCloseTo(needs(158), 9);
     expect(needs(152)).toBeCloseTo((150 * 6) / (0.1 * (152 + 158)), 9);
     // With one of them at infinity.
     expect(bestImageDistanceMm([150, Infinity])).toBeCloseTo(300, 9);
   });
 
-  it('a stack of ⌈Δ / (2 N c (1 − overlap))⌉ frames leaves no gap', () => {
-    expect(stackFrames(7.78, 8, 0.0288, 0.2)).toBe(Math.ceil(7.78 / stackStepMm(8, 0.0288, 0.2)));
-    expect(stackFrames(0, 8, 0.03, 0.2)).toBe(1);
-    expect(stackFrames(4.8, 8, 0.3, 0)).toBe(1);
-    expect(stackFrames(4.81, 8, 0.3, 0)).toBe(2);
+  it('a stack of ⌈Δ / (2 N c (1 + m/p)(1 − overlap))⌉ frames leaves no gap', () => {
+    const step = (n: number, c: number, overlap: number, m: number, p = 1) =>
+      stackStepMm(n, c, overlap, travelPerBlur({ ...plain(100), ratio: p }, 100 * (1 + m)));
+    expect(step(8, 0.0288, 0.2, 0.5)).toBeCloseTo(2 * 8 * 0.0288 * 1.5 * 0.8, 12);
+    expect(step(8, 0.0288, 0.2, 0.5, 2)).toBeCloseTo(2 * 8 * 0.0288 * 1.25 * 0.8, 12);
+    expect(stackFrames(7.78, 0.5)).toBe(16);
+    expect(stackFrames(0, 0.5)).toBe(1);
+    expect(stackFrames(4.8, 4.8)).toBe(1);
+    expect(stackFrames(4.81, 4.8)).toBe(2);
+  });
+
+  it('stands on the ring as that over 1 + m/p', () => {
+    expect(ringFNumber(32, 1, 1)).toBe(16);
+    expect(ringFNumber(30, 1, 2)).toBe(20);
   });
 });

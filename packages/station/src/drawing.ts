@@ -11,6 +11,7 @@ import {
   envelope,
   frameCorner,
   radians,
+  toPicture,
   worstCorner,
   type Cone,
   type Corner,
@@ -117,6 +118,15 @@ export function coverDrawing(station: Station): CoverDrawing {
     placing: s.placing,
   };
 }
+
+/** Where a rise and a shift put the frame's centre in the drawing. */
+export const placeOf = (
+  { placing, factor }: Pick<CoverDrawing, 'placing' | 'factor'>,
+  set: Pick<Station['movements'], 'rise_mm' | 'shift_mm'>,
+): Point => {
+  const { x, y } = toPicture(placing, { riseMm: set.rise_mm, shiftMm: set.shift_mm });
+  return { x: x * factor, y: y * factor };
+};
 
 const placed = (frame: Frame, k: number): PlacedFrame => ({
   centre: { x: frame.shiftMm * k, y: frame.riseMm * k },

@@ -8,6 +8,7 @@ export * from './drawing.js';
 export * from './evaluate.js';
 export * from './explain/index.js';
 export * from './focus/index.js';
+export * from './lean-checked.js';
 export * from './format.js';
 export * from './frame-drag.js';
 export * from './framing/correction.js';

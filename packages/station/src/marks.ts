@@ -3,6 +3,7 @@ import {
   dot,
   fNumberNeeded,
   inverseDepth,
+  patchStretch,
   project,
   sensorBasis,
   subtract,
@@ -48,8 +49,8 @@ function holdsAt(must: Mark['must'], needed: number, setup: Setup, wantedMm: num
   return must === 'free' || needed * setup.cocMm * HAIR > wantedMm * setup.fNumber;
 }
 
-/** So far off that nothing nearer than a light year tells it from infinity. */
-const INFINITE_M = 1e9;
+/** So far off that no figure tells it from infinity. */
+const INFINITE_M = 1e12;
 
 /** Where a mark lies in the camera frame; far out along its direction when at infinity. */
 export function markPlace(
@@ -95,5 +96,15 @@ export function reportMarks(station: Station, setup: Setup): MarkReport[] {
         Math.abs(x - frame.shiftMm) <= frame.widthMm / 2 &&
         Math.abs(y - frame.riseMm) <= frame.heightMm / 2,
     };
+  });
+}
+
+/** How much longer than its width the patch of each mark is, drawn out by a leaned stop; shares. */
+export function patchesLonger(station: Station, setup: Setup): number[] {
+  const { axis, imageDistanceMm: v } = setup;
+  const place = markPlace(station, setup);
+  return (station.marks ?? []).map((mark) => {
+    const at = place(mark);
+    return at[2] > 0 ? patchStretch(axis, v, project(at, v)) : 0;
   });
 }

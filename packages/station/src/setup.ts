@@ -193,7 +193,8 @@ export function bareFocus({ focalLengthMm, imageDistanceMm, axis, ahead }: Setup
   return {
     focalLengthMm: bare,
     magnification: m,
-    imageDistanceMm: ahead === 1 ? imageDistanceMm : imageDistanceFromMagnification(bare, axis[2], m),
+    imageDistanceMm:
+      ahead === 1 ? imageDistanceMm : imageDistanceFromMagnification(bare, axis[2], m),
   };
 }
 

@@ -42,7 +42,8 @@ export function sense(movement: Movement | RearMovement, value: number): string 
   return value < 0 ? 'swing left' : 'swing right';
 }
 
-export const unitOf = (movement: Movement | RearMovement): string => (movement.endsWith('_mm') ? 'mm' : '°');
+export const unitOf = (movement: Movement | RearMovement): string =>
+  movement.endsWith('_mm') ? 'mm' : '°';
 
 export interface Verdict {
   readonly standing: Standing;
@@ -208,7 +209,9 @@ export function chainWords({ chain, movements }: Station): string[] {
   if (shift !== 0)
     words.push(`Back, ${trimmed(Math.abs(shift), 1)} mm of ${sense('shift_mm', shift)}`);
   if (tilt !== 0)
-    words.push(`Back leaned ${fixed(Math.abs(tilt), 1)}° ${tilt > 0 ? 'back' : 'forward'} at its top`);
+    words.push(
+      `Back leaned ${fixed(Math.abs(tilt), 1)}° ${tilt > 0 ? 'back' : 'forward'} at its top`,
+    );
   if (swing !== 0) {
     words.push(`Back swung ${fixed(Math.abs(swing), 1)}° ${swing > 0 ? 'right' : 'left'}`);
   }

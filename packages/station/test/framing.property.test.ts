@@ -53,9 +53,7 @@ function corners(station: Station): { x: number; y: number }[] | null {
   const s = setup(station);
   const v = s.imageDistanceMm;
   const [p, t] = [(camera.pitch_deg * Math.PI) / 180, (camera.yaw_deg * Math.PI) / 180];
-  const pivot = s.pivot;
-  const lens =
-    limits.moves === 'front' ? [movements.shift_mm + pivot.x, movements.rise_mm + pivot.y] : [0, 0];
+  const lens = limits.moves === 'front' ? [movements.shift_mm, movements.rise_mm] : [0, 0];
   const found: { x: number; y: number }[] = [];
   const heights = [facade!.top_m + (facade!.headroom_m ?? 0)];
   if (facade!.base_m !== undefined) heights.push(facade!.base_m - (facade!.footroom_m ?? 0));

@@ -96,7 +96,7 @@ describe('ranges', () => {
     expect(leaned(51.001).ok).toBe(true);
     const short = leaned(50.9);
     expect(short.ok ? '' : short.problems[0]!.message).toContain(
-      'at least 51.00 mm as it leans now',
+      'at least 51.00 mm as they lean now',
     );
   });
 });

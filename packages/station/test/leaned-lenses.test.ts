@@ -35,7 +35,9 @@ describe('leaned lenses against a ray trace', () => {
     // They were found on a grid: what is found here may be a hair better, never worse.
     expect(solution!.f_number! / least_f_number!).toBeLessThan(1.0005);
     expect(solution!.f_number! / least_f_number!).toBeGreaterThan(0.99);
-    expect(Math.hypot(solution!.tilt_deg! - at![0], solution!.swing_deg! - at![1])).toBeLessThan(0.6);
+    expect(Math.hypot(solution!.tilt_deg! - at![0], solution!.swing_deg! - at![1])).toBeLessThan(
+      0.6,
+    );
   });
 
   it('a bellows of 330 mm is never drawn past 330 mm', () => {

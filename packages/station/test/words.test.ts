@@ -144,7 +144,7 @@ describe('what stands between lens and back', () => {
       'Adapter, 41.75 mm',
       'Multiplier 0.71 ×, passes a circle of 43 mm',
       'Bellows, 60 to 320 mm',
-      'Back tilted 3.0° down',
+      'Back leaned 3.0° forward at its top',
       'Back swung 2.5° right',
     ]);
     expect(chainWords(base())).toEqual([]);

@@ -8,6 +8,7 @@ import { Loading, Said, toJobs } from '../ui/states.js';
 import { Barrel } from './barrel/barrel.js';
 import { FaultNotice } from './fault-notice.js';
 import { KeyboardProvider } from './keyboard.js';
+import { LeanNotice } from './lean-notice.js';
 import { StationPart } from './station-part.js';
 import { StationTop } from './station-top.js';
 import { StepStrip } from './step-strip.js';
@@ -68,6 +69,7 @@ export function StationLayout() {
       <div className="relative flex min-h-full flex-col lg:h-full">
         <StationTop />
         <FaultNotice />
+        <LeanNotice />
         <StationPart name="The strip of steps">
           <StepStrip />
         </StationPart>

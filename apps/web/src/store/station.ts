@@ -1,5 +1,5 @@
 import { createSlice, original, type PayloadAction } from '@reduxjs/toolkit';
-import type { Problem, Station } from '@gangway/station';
+import { withLeanChecked, type Problem, type Station } from '@gangway/station';
 import type { StoredStation } from './api.js';
 
 /** How the open station stands with the server. */
@@ -118,7 +118,7 @@ const slice = createSlice({
       const { open } = state;
       const goesOn = payload.gesture !== undefined && payload.gesture === open.gesture;
       if (!goesOn) open.past.push({ document: open.present, label: payload.label });
-      open.present = payload.station;
+      open.present = withLeanChecked(payload.station);
       open.preview = null;
       open.future = [];
       open.gesture = payload.gesture ?? null;
@@ -225,6 +225,7 @@ function pending(open: OpenStation, settled = false): void {
 }
 
 function afterTravel(open: OpenStation): void {
+  open.present = withLeanChecked(open.present);
   open.gesture = null;
   open.preview = null;
   open.typed = {};

@@ -8,7 +8,7 @@ export function whyBestStop({ station }: Asked): Why {
     title: 'Best stop',
     result: best ? fStop(best.fNumber) : '—',
     words: `Stopping down shrinks the blur and grows the Airy disc; the two add as one spot. ${why}`,
-    formula: '√(b² + Airy²), b = (f/N) |v − q| / q, Airy = 2.44 λ N (1 + m/p)',
+    formula: '√(b² + Airy²), b = (p f/N) |v − q| / (q + (p − 1) f a_z), Airy = 2.44 λ N (1 + m/p)',
     numbers: best
       ? [
           {
@@ -22,6 +22,6 @@ export function whyBestStop({ station }: Asked): Why {
         ]
       : [],
     source:
-      'Airy disc: any optics text, e.g. Hecht, Optics. Of two marks alone it is √(375 Δ): Hansma, View Camera Focusing in Practice (1996), from memory.',
+      'Airy disc: any optics text, e.g. Hecht, Optics. Of two marks alone it acts as √(375 Δ), which is set over 1 + m/p on the ring: Hansma, View Camera Focusing in Practice (1996), from memory.',
   };
 }

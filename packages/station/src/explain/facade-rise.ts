@@ -41,9 +41,7 @@ export function whyFacadeRise({ station, report, setup: s }: Asked): Why {
       {
         symbol: '↔',
         meaning: 'shift that brings in both sides, from and to',
-        value: asks
-          ? `${fixed(asks.right, 1)}, ${fixed(asks.left, 1)} mm`
-          : '—',
+        value: asks ? `${fixed(asks.right, 1)}, ${fixed(asks.left, 1)} mm` : '—',
       },
     ],
     source:

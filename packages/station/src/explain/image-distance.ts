@@ -29,7 +29,7 @@ export function whyImageDistance({ station, report, setup: s }: Asked): Why {
         {
           symbol: 'm',
           meaning: 'magnification set',
-          value: fixed(focus.magnification * s.combined, 3),
+          value: fixed(focus.magnification * s.ahead, 3),
         },
       ],
     };
@@ -38,9 +38,24 @@ export function whyImageDistance({ station, report, setup: s }: Asked): Why {
     return {
       ...common,
       words:
-        'Set on the bed; a tilt axis behind the lens centre draws the lens back when it leans.',
-      formula: 'v = v_set − b (1 − cos τ)',
-      numbers: [f, { symbol: 'v_set', meaning: 'as set', value: mm(focus.image_distance_mm, 2) }],
+        'Set on the bed with the lens straight. A tilt axis behind the lens centre draws the lens back when it leans. The distance that counts is measured across the sensor: with the back leaned, along its normal, which rise and shift then lengthen or shorten.',
+      formula: 'v = t · n,  t = (s, r, w),  w = w_set − b (1 − a_z) + b′ sin ρ',
+      numbers: [
+        f,
+        { symbol: 'w_set', meaning: 'as set on the bed', value: mm(focus.image_distance_mm, 2) },
+        {
+          symbol: 'n',
+          meaning: 'sensor’s normal in the bed’s axes: right, up, ahead',
+          value: s.stance.basis.normal.map((each) => fixed(each, 4)).join(', '),
+        },
+        {
+          symbol: 's, r',
+          meaning: 'lens from the middle of the back, right and up',
+          value: s.stance.fromBack.map((each) => fixed(each, 2)).join(', '),
+        },
+        { symbol: 'b', meaning: 'pivot’s part along the bed', value: mm(s.stance.pivotAlongMm, 2) },
+        { symbol: 'b′', meaning: 'base tilt’s part along it', value: mm(s.stance.baseAlongMm, 2) },
+      ],
     };
   }
   const far = focus.distance_m === null;

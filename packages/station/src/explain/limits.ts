@@ -1,3 +1,4 @@
+import { circleOnBackMm } from '../cover/corners.js';
 import { fixed, mm } from '../format.js';
 import type { Asked, Why } from './why.js';
 
@@ -9,16 +10,16 @@ export function whyLimits({ station, report, setup: s }: Asked): Why {
     title: 'How far each movement goes alone',
     result: `${limits.rise_mm === null ? '—' : fixed(limits.rise_mm, 1)} mm of rise`,
     words:
-      'Each movement runs on from zero, the others as they are set, until the first of the four corners meets the edge of the circle, or the mechanism ends.',
+      'Each movement runs on from zero, the others as they are set, until the first of the four corners meets the edge of the circle, or the mechanism ends. With the back leaned a standard still moves square to the bed; the bed is drawn to keep the focus.',
     formula:
       s.axis[2] === 1
-        ? '|rise| ≤ √(R² − (|s| + w/2)²) − h/2,  R = v · C / 2f'
+        ? '|rise| ≤ √(R² − (|s| + w/2)²) − h/2,  R = (v + (p − 1) f) · C / 2pf'
         : 'all four corners: cos ∠(corner, axis) ≥ cos α',
     numbers: [
       {
         symbol: 'R',
         meaning: 'radius of the circle on the back',
-        value: mm((s.imageDistanceMm * s.circleMm) / (2 * s.engravedMm), 2),
+        value: mm(circleOnBackMm(s) / s.factor / 2, 2),
       },
       {
         symbol: 'w × h',

@@ -14,8 +14,8 @@ export function whyMargin({ station, report, setup: s }: Asked): Why {
       ? 'The lens covers a cone about its axis. On the back that is a circle which grows with the image distance; the margin is its radius less the way from its middle to the corner.'
       : 'The lens covers a cone about its axis. Leaned, the cone cuts the back in an ellipse that moves with the lean; the margin runs from where the axis meets the back, through the corner, to the ellipse.',
     formula: straight
-      ? 'margin = v · tan α − √(x² + y²),  tan α = C / 2f'
-      : 'cos ∠(corner, axis) ≥ cos α,  tan α = C / 2f',
+      ? 'margin = (v + (p − 1) f) tan α − √(x² + y²),  tan α = C / 2pf'
+      : 'cos ∠(corner, axis) ≥ cos α, from the exit pupil,  tan α = C / 2pf',
     numbers: [
       {
         symbol: 'C',
@@ -28,6 +28,9 @@ export function whyMargin({ station, report, setup: s }: Asked): Why {
         meaning: 'half-angle covered',
         value: `${fixed(degrees(s.cone.halfAngleRad), 2)}°`,
       },
+      ...(s.pupilRatio === 1
+        ? []
+        : [{ symbol: 'p', meaning: 'exit over entrance pupil', value: fixed(s.pupilRatio, 3) }]),
       { symbol: 'v', meaning: 'image distance', value: mm(s.imageDistanceMm, 2) },
       {
         symbol: 'x, y',

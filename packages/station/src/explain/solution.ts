@@ -7,8 +7,9 @@ export function whySolution({ station }: Asked): Why {
   const common = {
     title: 'Lean, focus and stop',
     words:
-      'Of all leans and focus settings the rig allows, the one whose wedge holds every sharp mark at the widest stop: the largest f-number that any of them asks for is made least. Circle, filter ring and ends of the focus are conditions of it.',
-    formula: 'least over θ, φ, v of the greatest N = f |v − q| / (c q), q = f (P·n) / (P·a − f)',
+      'Of all leans and focus settings the rig allows, the one whose wedge holds every sharp mark at the widest stop: the largest f-number that any of them asks for is made least. Circle, filter ring and the ends of the bed are conditions of it: stops and bellows limit where the lens stands, whichever way it leans.',
+    formula:
+      'least over θ, φ, v of the greatest N = p f |v − q| / (c (q + (p − 1) f a_z)), q = f (P·n) / (P·a − f)',
     source:
       'Thin-lens conjugates; Merklinger, Focusing the View Camera (1993). Solved by a sequence of linear programs: Madsen (1975), from memory.',
   };
@@ -23,6 +24,7 @@ export function whySolution({ station }: Asked): Why {
       { symbol: 'θ', meaning: 'tilt found', value: degrees(solved.lens.tiltDeg, 2) },
       { symbol: 'φ', meaning: 'swing found', value: degrees(solved.lens.swingDeg, 2) },
       { symbol: 'v', meaning: 'image distance found', value: mm(solved.imageDistanceMm, 2) },
+      { symbol: 'w', meaning: 'what to set on the bed', value: mm(solved.bedMm, 2) },
       {
         symbol: 'N',
         meaning: 'least f-number that holds all; set',

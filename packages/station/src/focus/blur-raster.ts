@@ -101,7 +101,7 @@ export function blurRaster(station: Station, across = ACROSS): BlurRaster {
       let t = Infinity;
       for (const thing of things) t = Math.min(t, thing(origin, way));
       // 1/q along the ray, at t in m; a ray that meets nothing runs to infinity.
-      const inverse = (dot(ray, axis) / v / f) - (Number.isFinite(t) ? 1 / (1000 * t * v) : 0);
+      const inverse = dot(ray, axis) / v / f - (Number.isFinite(t) ? 1 / (1000 * t * v) : 0);
       blurUm[row * width + column] = blurDiameterMm(pupil, fNumber, v, inverse) * factor * 1000;
     }
   }

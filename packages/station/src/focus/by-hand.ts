@@ -55,9 +55,9 @@ export function bedAnswer(station: Station): BedAnswer | null {
       ? middle
       : bestImageDistanceMm(depths, (s.pupilRatio - 1) * f) - f + zero!;
   // Without infinity's place on the scale the focus that is set stands in.
-  const m =
-    (depths === null ? s.imageDistanceMm * s.axis[2] : (depths[0] + depths[1]) / 2) / f - 1;
-  const onRing = (acting: number): number => ringFNumber(acting, m, s.pupilRatio) / s.combined / s.factor;
+  const m = (depths === null ? s.imageDistanceMm * s.axis[2] : (depths[0] + depths[1]) / 2) / f - 1;
+  const onRing = (acting: number): number =>
+    ringFNumber(acting, m, s.pupilRatio) / s.combined / s.factor;
   const [byDiffraction, byCoc] = [
     stopForSpread(spreadMm),
     stopForSpreadAndCoc(spreadMm, s.cocMm * s.factor),

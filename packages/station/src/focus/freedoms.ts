@@ -1,6 +1,7 @@
 import { degrees, type Freedom } from '@gangway/optics';
 import type { Solve, Station } from '../schema.js';
 import { lockedLean } from '../cover/turning.js';
+import { REAR_MOVEMENTS } from '../state.js';
 
 /** A lens that says nothing of its tilt is taken to lean this far, degrees. */
 const UNTOLD_DEG = 60;
@@ -11,6 +12,14 @@ export const solveOf = (station: Station): Solve => station.solve ?? { tilt: tru
 /** Whether the camera's back leans by itself. */
 export const leansBack = ({ movement_limits: limits }: Station): boolean =>
   limits.rear_tilt_deg !== undefined || limits.rear_swing_deg !== undefined;
+
+/** Whether the back has any movement that the front's standard does not carry. */
+export const movesBack = (station: Station): boolean => {
+  const { movement_limits: limits, movements } = station;
+  return REAR_MOVEMENTS.some(
+    (field) => limits[field] !== undefined || (movements[field] ?? 0) !== 0,
+  );
+};
 
 const locked = (at: number): readonly [number, number] => [at, at];
 

@@ -60,7 +60,8 @@ export function heldOff(station: Station, held: HeldOffInput): HeldOff {
   const infinityGapMm = known ? f / axis[2] - f - beyond : null;
   const distanceMm = v > 0 ? distanceAt(f, axis[2], v) : Infinity;
   const widest = station.lens.f_min * s.combined;
-  const blur = widest * s.cocMm * travelPerBlur({ ...s.pupil, focalLengthMm: f, axisZ: axis[2] }, v);
+  const blur =
+    widest * s.cocMm * travelPerBlur({ ...s.pupil, focalLengthMm: f, axisZ: axis[2] }, v);
   const halfFrame = Math.max(s.frame.heightMm, s.frame.widthMm) / 2;
   const hinge = hingeDistanceMm(f, axis);
   const pastInfinity = (v * axis[2]) / f - 1 < -1e-9;

@@ -1,13 +1,14 @@
 export * from './blur-raster.js';
 export * from './by-hand.js';
 export * from './close-up.js';
-export { leansBack, solveOf } from './freedoms.js';
+export { leansBack, movesBack, solveOf } from './freedoms.js';
 export * from './held-off.js';
 export { hindrance } from './hindrance.js';
 export * from './instructions.js';
 export * from './looks.js';
 export * from './mark-places.js';
 export { planeDistanceM, reportSolution, STACK_OVERLAP } from './report.js';
+export { CLOSE_UP_NOT_KNOWN, longerAtMarks, longerWords, NOT_KNOWN } from './not-known.js';
 export * from './section.js';
 export { followed, solvedFor, withMark, withMarks, withoutMark, withSolve } from './set.js';
 export { solveStation, type Bound, type FocusAnswer } from './solve.js';

@@ -20,7 +20,9 @@ export interface Instructions {
 /** Leans smaller than this are none: no scale is engraved so finely. */
 const NO_LEAN_DEG = 0.05;
 
-const isBellows = ({ chain }: Station): boolean => chain.some(({ kind }) => kind === 'view_camera');
+/** Whether lens and back stand on a bed. */
+export const isBellows = ({ chain }: Station): boolean =>
+  chain.some(({ kind }) => kind === 'view_camera');
 
 /** How to lean, in the words of the control that does it. */
 export function leanWords(station: Station): string[] {
@@ -134,7 +136,8 @@ function notesOf(answer: FocusAnswer): string[] {
   });
   const { basis } = s.stance;
   const [a, b, c] = s.lensCentre;
-  const along = (i: 0 | 1 | 2): number => a * basis.right[i] + b * basis.up[i] + c * basis.normal[i];
+  const along = (i: 0 | 1 | 2): number =>
+    a * basis.right[i] + b * basis.up[i] + c * basis.normal[i];
   const lens = [along(0), along(1), along(2)] as const;
   const shape = shapeOf(places, lens, s.focalLengthMm);
   if (marks.sharp.length > 1 && shape === 'place') {

@@ -6,7 +6,7 @@ import {
   magnificationAt,
 } from '@gangway/optics';
 import { fixed, fStop } from '../format.js';
-import { reportMarks } from '../marks.js';
+import { patchesLonger, reportMarks } from '../marks.js';
 import type { Station } from '../schema.js';
 import { keptPart, setup, turnedBack } from '../setup.js';
 import { opticalState, type State } from '../state.js';
@@ -21,6 +21,8 @@ export interface StopLine {
   /** Of the worst mark; null where a mark comes to no focus. */
   readonly worstBlurUm: number | null;
   readonly worst: string | null;
+  /** How much longer its patch is along one direction, a share; 0 in front of a straight lens. */
+  readonly worstLonger: number;
   readonly airyUm: number;
   /** Blur and Airy disc of the worst mark together. */
   readonly spotUm: number | null;
@@ -95,11 +97,13 @@ function lineAt(given: Station, fNumber: number): StopLine {
   const m = magnificationAt(s.focalLengthMm, s.axis[2], s.imageDistanceMm);
   const effective = effectiveFNumber(s.fNumber, m, s.pupilRatio) * s.factor;
   const airyUm = airyDiameterUm(effective);
-  const sharp = reportMarks(station, s).filter((_, i) => station.marks![i]!.must === 'sharp');
-  let worst: { label: string; blurUm: number } | null = null;
-  for (const { label, blur_um } of sharp) {
+  const sharp = reportMarks(station, s)
+    .map((mark, index) => ({ ...mark, index }))
+    .filter(({ index }) => station.marks![index]!.must === 'sharp');
+  let worst: { label: string; blurUm: number; index: number } | null = null;
+  for (const { label, blur_um, index } of sharp) {
     const blurUm = blur_um ?? Infinity;
-    if (!worst || blurUm > worst.blurUm) worst = { label, blurUm };
+    if (!worst || blurUm > worst.blurUm) worst = { label, blurUm, index };
   }
   const blurUm = worst?.blurUm ?? 0;
   const spotUm = Number.isFinite(blurUm) ? combinedSpot(blurUm, airyUm) : null;
@@ -112,6 +116,7 @@ function lineAt(given: Station, fNumber: number): StopLine {
     holds: sharp.filter(({ holds }) => holds).length,
     worstBlurUm: worst && Number.isFinite(blurUm) ? blurUm : worst ? null : 0,
     worst: worst?.label ?? null,
+    worstLonger: worst ? patchesLonger(station, s)[worst.index]! : 0,
     airyUm,
     spotUm,
     spotPixels: spotUm === null || pitchUm === null ? null : spotUm / pitchUm,

@@ -65,8 +65,6 @@ export function wedgeAtMarks(station: Station): WedgeAt[] {
 /** Natural falloff to the brightest and the darkest corner, stops: it grows as the lens leans. */
 export function cornerFalloff(station: Station): { least: number; most: number } {
   const { cone, frame } = setup(station);
-  const stops = CORNERS.map((corner) =>
-    falloffStops(cone, frameCorner(frame, corner)),
-  );
+  const stops = CORNERS.map((corner) => falloffStops(cone, frameCorner(frame, corner)));
   return { least: Math.min(...stops), most: Math.max(...stops) };
 }

@@ -53,9 +53,7 @@ export function wiggleFor(answer: FocusAnswer): Wiggle | null {
   const standards = standardsOf(station);
   /** The signed blur at f/1 for a reading of the bed: zero where the mark is crisp. */
   const miss = ({ each }: (typeof marks)[number], lean: number, bedMm: number): number => {
-    const leaned = tilt
-      ? { tiltDeg: lean, swingDeg: held }
-      : { tiltDeg: held, swingDeg: lean };
+    const leaned = tilt ? { tiltDeg: lean, swingDeg: held } : { tiltDeg: held, swingDeg: lean };
     const stance = stanceOf({ ...standards, lens: leaned });
     const v = imageDistanceOnBed(stance, bedMm);
     const { right, up, normal } = stance.basis;

@@ -63,10 +63,7 @@ export function allowedRise(s: Setup): Span {
 export function facadeView(station: Station, s: Setup, facade: Facade): FacadeView {
   const { x, y } = s.slide;
   const { moves } = station.movement_limits;
-  const [shift, rise] = [
-    lensTravel(s.stance, 'shift', moves),
-    lensTravel(s.stance, 'rise', moves),
-  ];
+  const [shift, rise] = [lensTravel(s.stance, 'shift', moves), lensTravel(s.stance, 'rise', moves)];
   const at = (i: 0 | 1 | 2): number =>
     s.lensCentre[i] - s.set.shiftMm * shift[i] - s.set.riseMm * rise[i];
   const base: Vec3 = [at(0), at(1), at(2)];

@@ -78,6 +78,9 @@ const MOVEMENT: FieldGroup = {
     field('movement.radial_shift_mm', 'Length of the shift when it turns', 'length'),
     field('movement.rear_tilt_deg', 'Tilt of the back', 'range_deg'),
     field('movement.rear_swing_deg', 'Swing of the back', 'range_deg'),
+    field('movement.rear_rise_mm', 'Rise of the back', 'range_mm'),
+    field('movement.rear_shift_mm', 'Shift of the back', 'range_mm'),
+    field('movement.rear_pivot_mm', 'Tilt axis of the back below its middle', 'length'),
     field('movement.radial_tilt_deg', 'Length of the tilt when it turns', 'angle'),
     field('movement.turn_stops_deg', 'Stops of its turning', 'angles', {
       help: 'Degrees, apart by commas: 0, 30, 60, 90.',

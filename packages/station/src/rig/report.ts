@@ -18,9 +18,7 @@ export function rigReport(station: Station, s: Setup): Report['rig'] {
     farthest_focus_m: metresOrNull(reach.farthestMm),
     closest_focus_m: metresOrNull(reach.closestMm),
     largest_magnification:
-      reach.largestMagnification === null
-        ? null
-        : reach.largestMagnification * s.ahead * s.factor,
+      reach.largestMagnification === null ? null : reach.largestMagnification * s.ahead * s.factor,
     problems: problems.map(({ code, severity, message, cure }) => ({
       code,
       severity,

@@ -202,7 +202,8 @@ function focusesBehind(rig: RigParts): boolean {
   const { chain } = rig;
   const carrier = movementCarrier(chain);
   const draws = chain.findLastIndex(
-    (part) => part.kind === 'view_camera' || (part.kind === 'adapter' && (part.extends_mm ?? 0) > 0),
+    (part) =>
+      part.kind === 'view_camera' || (part.kind === 'adapter' && (part.extends_mm ?? 0) > 0),
   );
   if (draws < 0 || factorOf(chain.slice(0, Math.min(draws, carrier) + 1)) === 1) return false;
   const bellows = chain[draws]!.kind === 'view_camera';
@@ -269,7 +270,8 @@ export function focusingLensOf(rig: RigParts): FocusingLens {
   const { lens } = rig;
   const behind = rig.chain.length > 0 && focusesBehind(rig);
   const f = lens.focal_length_mm;
-  if (behind) return focusingLens(f * factorOf(rig.chain.slice(0, movementCarrier(rig.chain) + 1)), null);
+  if (behind)
+    return focusingLens(f * factorOf(rig.chain.slice(0, movementCarrier(rig.chain) + 1)), null);
   // Most lenses give no closest setting; what follows is asked hundreds of times a frame.
   if (!lens.close_focus) return focusingLens(f, null);
   const stack = stackOf(rig);

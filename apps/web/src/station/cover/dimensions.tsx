@@ -1,4 +1,4 @@
-import { fixed, signed, type CoverDrawing } from '@gangway/station';
+import { fixed, placeOf, signed, type CoverDrawing } from '@gangway/station';
 import { selectShownReport, selectShown } from '../../store/selectors.js';
 import { useAppSelector } from '../../store/store.js';
 import { STANDING_TEXT } from '../../ui/standing.js';
@@ -84,7 +84,7 @@ function RiseLine({ drawing, sheet, width }: Props) {
   );
   const x = right + 26;
   if (x + ROOM_PX > width || rise === null || fall === null) return null;
-  const at = (mm: number): number => sheet.y((mm + drawing.offset.y) * drawing.factor);
+  const at = (rise_mm: number): number => sheet.y(placeOf(drawing, { ...movements, rise_mm }).y);
   const labels = spread(
     [
       { y: at(rise), text: `${fixed(rise, 1)} ${coverage.limited_by.rise}`, tone: '' },

@@ -1,5 +1,6 @@
 import {
   gridPlaces,
+  placeOf,
   type CoverDrawing,
   type Finder,
   type PlacedFrame,
@@ -74,10 +75,7 @@ function Frames({
       <rect
         {...frameBox(sheet, {
           ...drawing.frame,
-          centre: {
-            x: (place.shift_mm + drawing.offset.x) * drawing.factor,
-            y: (place.rise_mm + drawing.offset.y) * drawing.factor,
-          },
+          centre: placeOf(drawing, place),
         })}
         fill="none"
         className="stroke-within"

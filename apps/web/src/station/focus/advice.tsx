@@ -4,7 +4,11 @@ import {
   fixed,
   fStop,
   instructionsFor,
+  isBellows,
+  longerWords,
   leansBack,
+  mm,
+  movesBack,
   parseAngleDeg,
   readings,
   solvedFor,
@@ -25,9 +29,10 @@ import { usePaced, useRested } from '../../ui/use-paced.js';
 import { useWorker } from '../../ui/use-worker.js';
 import { WayList } from '../cover/way-list.js';
 import { Group, Line } from '../results.js';
-import { FigureField } from '../view/fields.js';
+import { FigureField, parseMm } from '../view/fields.js';
 import { useSiteEdit } from '../view/site-part.js';
 import { Why } from '../why.js';
+import { Beyond } from './beyond.js';
 import { nearOrFar } from './section-words.js';
 import type { Solution, SolveAsk } from './solve-worker.js';
 
@@ -69,7 +74,7 @@ export function Advice() {
       )}
       {wiggle && <ByWiggle wiggle={wiggle} widestStop={station.lens.f_min} />}
       <Freedoms station={present} />
-      {leansBack(present) && <BackFields station={present} />}
+      {movesBack(present) && <BackFields station={present} />}
     </>
   );
 }
@@ -258,7 +263,7 @@ function Figures({
           <Line
             name={`Softest, at ${fStop(now.fNumber)}`}
             figure={now.worstBlurUm === null ? '∞' : fixed(now.worstBlurUm, 0)}
-            unit={`µm${now.worst ? `, ${now.worst}` : ''}`}
+            unit={`µm${now.worst ? `, ${now.worst}` : ''}${longerWords(now.worstLonger)}`}
           />
           <Line name={airyWords(now)} figure={fixed(now.airyUm, 0)} unit="µm" />
         </>
@@ -267,6 +272,10 @@ function Figures({
         <Line name="Diffraction shows from" figure={fStop(diffractionFrom)} />
       )}
       <Line name="Focus spread that is left" figure={fixed(answer.spreadMm, 2)} unit="mm" />
+      {isBellows(station) && (
+        <Line name="On the bed, lens straight" figure={fixed(answer.solved.bedMm, 2)} unit="mm" />
+      )}
+      <Beyond />
     </Group>
   );
 }
@@ -279,13 +288,19 @@ const MAY: readonly (readonly ['tilt' | 'swing', string])[] = [
 const BACK = [
   ['rear_tilt_deg', 'Back tilts, top away'],
   ['rear_swing_deg', 'Back swings right'],
+  ['rear_rise_mm', 'Back, rise'],
+  ['rear_shift_mm', 'Back, shift right'],
 ] as const;
 
 /** A reading that the mechanism allows, or why it does not. */
-function within(read: Parsed, range: readonly [number, number] | undefined): Parsed {
+function within(
+  read: Parsed,
+  range: readonly [number, number] | undefined,
+  shown: (value: number) => string,
+): Parsed {
   const [least, most] = range ?? [0, 0];
   if (!read.ok || (read.value >= least && read.value <= most)) return read;
-  return { ok: false, message: `The back goes from ${degrees(least)} to ${degrees(most)} here.` };
+  return { ok: false, message: `The back goes from ${shown(least)} to ${shown(most)} here.` };
 }
 
 /** The back leaned by hand; what that does to the plane and to the lines is told apart. */
@@ -295,17 +310,24 @@ function BackFields({ station }: { station: Station }) {
   const { camera, movements } = station;
   return (
     <Group title="The back itself">
-      {BACK.map(([field, label]) => (
-        <FigureField
-          key={field}
-          label={label}
-          pointer={`/movements/${field}`}
-          unit="°"
-          parse={(text) => within(parseAngleDeg(text), station.movement_limits[field])}
-          value={movements[field] ?? 0}
-          write={(now, value) => ({ ...now, movements: { ...now.movements, [field]: value } })}
-        />
-      ))}
+      {BACK.filter(([field]) => station.movement_limits[field] ?? movements[field]).map(
+        ([field, label]) => (
+          <FigureField
+            key={field}
+            label={label}
+            pointer={`/movements/${field}`}
+            unit={field.endsWith('_mm') ? 'mm' : '°'}
+            parse={(text) => {
+              const range = station.movement_limits[field];
+              return field.endsWith('_mm')
+                ? within(parseMm(text), range, (value) => mm(value, 1))
+                : within(parseAngleDeg(text), range, degrees);
+            }}
+            value={movements[field] ?? 0}
+            write={(now, value) => ({ ...now, movements: { ...now.movements, [field]: value } })}
+          />
+        ),
+      )}
       <Line
         name="Plane: hinge line from the lens"
         figure={focus.hinge_mm === null ? 'none' : nearOrFar(focus.hinge_mm / 1000, units)}

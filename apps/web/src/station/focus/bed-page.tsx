@@ -22,6 +22,10 @@ function withoutReading(station: Station, field: keyof Bed): Station {
   return { ...station, bed };
 }
 
+/** Both rules give what acts on the film; drawn out, or behind a multiplier, the ring says less. */
+const onRing = (ring: number, acting: number): string =>
+  Math.abs(ring / acting - 1) < 0.005 ? '' : `set f/${fixed(ring, 1)} on the ring. `;
+
 /** Two readings of the standard on its bed give focus, stop and lean, without a plan. */
 export function BedPage() {
   const station = useAppSelector(selectStation);
@@ -61,10 +65,12 @@ export function BedPage() {
               <Big name="Set the standard at" figure={fixed(answer.focusAtMm, 2)} unit="mm" />
               <Big name="Focus spread" figure={fixed(answer.spreadMm, 2)} unit="mm" />
               <Big name="Stop by diffraction" figure={`f/${fixed(answer.byDiffraction, 1)}`}>
-                √(375 Δ). Hansma, View Camera Focusing in Practice (1996), from memory
+                {onRing(answer.ring.byDiffraction, answer.byDiffraction)}√(375 Δ). Hansma, View
+                Camera Focusing in Practice (1996), from memory
               </Big>
               <Big name="Stop by circle of confusion" figure={`f/${fixed(answer.byCoc, 1)}`}>
-                Δ / (2 c), c as your standard of sharpness has it
+                {onRing(answer.ring.byCoc, answer.byCoc)}Δ / (2 c), c as your standard of sharpness
+                has it
               </Big>
             </div>
             <p className="max-w-[60ch] pt-4">

@@ -8,6 +8,7 @@ import {
   parseRatio,
   stops,
   trimmed,
+  CLOSE_UP_NOT_KNOWN,
 } from '@gangway/station';
 import { selectStation } from '../../store/selectors.js';
 import { changed } from '../../store/station.js';
@@ -92,6 +93,7 @@ export function ClosePage() {
           ))}
         </tbody>
       </table>
+      <p className="mt-4 max-w-[60ch] text-[13px] text-quiet">{CLOSE_UP_NOT_KNOWN}</p>
       <section className="mt-6 max-w-[60ch]">
         <h2 className="text-[15px] font-semibold">Wider than one frame</h2>
         <p className="pb-2 text-quiet">

@@ -1,5 +1,5 @@
 import isEqual from 'fast-deep-equal';
-import { memo, useId, useState } from 'react';
+import { memo, useId, useState, useMemo } from 'react';
 import {
   boxFaceMarks,
   fixed,
@@ -10,6 +10,7 @@ import {
   type Mark,
   type MarkReport,
   type Station,
+  longerAtMarks,
 } from '@gangway/station';
 import { parseLengthMm } from '@gangway/station';
 import { selectReport } from '../../store/selectors.js';
@@ -48,6 +49,7 @@ export function MarkList() {
   const edit = useSiteEdit();
   const report = useAppSelector(selectReport);
   const marks = station.marks ?? [];
+  const longer = useMemo(() => longerAtMarks(station), [station]);
   const { focus, camera } = station;
   const ahead = 'distance_m' in focus && focus.distance_m !== null ? focus.distance_m : 1;
   return (
@@ -76,7 +78,7 @@ export function MarkList() {
       }
     >
       {marks.map((mark, i) => (
-        <MarkLine key={i} index={i} mark={mark} read={report.marks?.[i]} />
+        <MarkLine key={i} index={i} mark={mark} read={report.marks?.[i]} longer={longer[i]!} />
       ))}
       <FromSite station={station} />
     </Titled>
@@ -88,10 +90,13 @@ const MarkLine = memo(function MarkLine({
   index,
   mark,
   read,
+  longer,
 }: {
   index: number;
   mark: Mark;
   read: MarkReport | undefined;
+  /** Where its patch is drawn out by the leaned stop. */
+  longer: string;
 }) {
   const edit = useSiteEdit();
   const [open, setOpen] = useState(false);
@@ -112,6 +117,7 @@ const MarkLine = memo(function MarkLine({
               ? 'no focus'
               : `${fixed(read.blur_um, 0)} µm`}
           </span>
+          {longer}
           {read && !read.holds ? (mark.must === 'soft' ? ', too sharp' : ', does not hold') : ''}
           {read && !read.in_frame ? ', outside the frame' : ''}
         </span>

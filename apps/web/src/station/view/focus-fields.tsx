@@ -14,7 +14,7 @@ import { ChoiceField, FigureField, Section, useStation } from './fields.js';
 const FOCUS: readonly (readonly [FocusWay, string])[] = [
   ['distance', 'By distance'],
   ['magnification', 'By magnification'],
-  ['image_distance', 'By image distance'],
+  ['image_distance', 'On the bed'],
 ];
 
 export function FocusFields() {
@@ -54,7 +54,7 @@ export function FocusFields() {
       )}
       {'image_distance_mm' in focus && (
         <FigureField
-          label="Lens centre to sensor"
+          label="On the bed, lens straight"
           pointer="/focus/image_distance_mm"
           unit="mm"
           value={focus.image_distance_mm}

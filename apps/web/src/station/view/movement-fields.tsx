@@ -16,6 +16,12 @@ const RANGES: readonly (readonly [RangeField, string, string, string])[] = [
   ['rear_swing_deg', 'Back swings left', 'Back swings right', '°'],
 ];
 
+/** Of the back, where the front moves and it does too. */
+const SECOND: typeof RANGES = [
+  ['rear_rise_mm', 'Back, fall', 'Back, rise', 'mm'],
+  ['rear_shift_mm', 'Back, shift left', 'Back, shift right', 'mm'],
+];
+
 /** An end of a range as an amount in its own direction; negative when it lies past zero. */
 const amountOf = (range: readonly [number, number] | undefined, end: 0 | 1): number | undefined =>
   range && (end === 0 ? -range[0] : range[1]) + 0;
@@ -29,6 +35,7 @@ const ONE_NUMBER = [
   ['radial_shift_mm', 'Length of shift, turning lens', 'mm'],
   ['radial_tilt_deg', 'Length of tilt, turning lens', '°'],
   ['pivot_mm', 'Tilt axis behind the lens centre', 'mm'],
+  ['rear_pivot_mm', 'Tilt axis of the back, below its middle', 'mm'],
 ] as const;
 
 export function MovementFields() {
@@ -48,7 +55,7 @@ export function MovementFields() {
           movement_limits: { ...station.movement_limits, moves },
         })}
       />
-      {RANGES.map(([field, low, high, unit]) =>
+      {[...RANGES, ...(limits.moves === 'front' ? SECOND : [])].map(([field, low, high, unit]) =>
         ([0, 1] as const).map((end) => (
           <FigureField
             key={`${field}-${end}`}
@@ -78,7 +85,7 @@ export function MovementFields() {
         />
       ))}
       <p className="text-[13px] text-quiet">
-        Empty means the mechanism sets no limit; for the back, that it does not lean.
+        Empty means the mechanism sets no limit; for the back’s own movements, that it has none.
       </p>
     </Section>
   );

@@ -19,8 +19,14 @@ const extensionSet = ({ station, setup }: Asked): number =>
 
 /** Factor of the multipliers that stand between bellows and movements. */
 function behindBellows(chain: Station['chain'], combined: number): number {
-  const before = chain.slice(0, chain.findIndex((part) => part.kind === 'view_camera'));
-  const ahead = before.reduce((all, part) => all * (part.kind === 'multiplier' ? part.factor : 1), 1);
+  const before = chain.slice(
+    0,
+    chain.findIndex((part) => part.kind === 'view_camera'),
+  );
+  const ahead = before.reduce(
+    (all, part) => all * (part.kind === 'multiplier' ? part.factor : 1),
+    1,
+  );
   return combined / ahead;
 }
 

@@ -1,0 +1,133 @@
+import fc from 'fast-check';
+import type { Station } from '../../src/index.js';
+
+type Chain = Station['chain'];
+
+/** Stations that draw whatever a station may have to do with lens, back and light. */
+
+export const within = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+const maybe = <T>(of: fc.Arbitrary<T>, freq = 1) => fc.option(of, { nil: undefined, freq });
+
+const given = <T extends object>(fields: T): { [K in keyof T]: Exclude<T[K], undefined> } =>
+  Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined)) as never;
+
+const bellows = { kind: 'view_camera' as const, bellows_min_mm: 0, bellows_max_mm: 5000 };
+const multiplier = within(0.6, 2).map((factor) => ({ kind: 'multiplier' as const, factor }));
+const tilting = {
+  kind: 'adapter' as const,
+  thickness_mm: 18,
+  movement: { moves: 'front' as const },
+};
+
+const chains: fc.Arbitrary<Chain> = fc.oneof(
+  { weight: 3, arbitrary: fc.constant<Chain>([]) },
+  { weight: 2, arbitrary: fc.constant<Chain>([bellows]) },
+  multiplier.map((each): Chain => [each]),
+  multiplier.map((each): Chain => [each, bellows]),
+  multiplier.map((each): Chain => [bellows, each]),
+  multiplier.map((each): Chain => [each, tilting]),
+  fc.tuple(multiplier, multiplier).map(([a, b]): Chain => [a, bellows, b]),
+);
+
+const leans = fc.oneof(fc.constant(0), within(-14, 14));
+const shifts = fc.oneof(fc.constant(0), within(-0.25, 0.25));
+
+const focuses = (f: number): fc.Arbitrary<Station['focus']> =>
+  fc.oneof(
+    fc.constant({ distance_m: null }),
+    within(4.6, 400).map((times) => ({ distance_m: (times * f) / 1000 })),
+    within(0.02, 2.5).map((magnification) => ({ magnification })),
+    within(1, 2.2).map((times) => ({ image_distance_mm: times * f })),
+  );
+
+export const mark = (f: number): fc.Arbitrary<NonNullable<Station['marks']>[number]> =>
+  fc
+    .record({
+      label: fc.constant(''),
+      x_m: within(-0.4, 0.4),
+      y_m: within(-0.4, 0.4),
+      // Near ones lie inside the focal length, measured from a lens drawn well out.
+      z_m: fc.oneof(within(2.6, 12), within(5, 300)),
+      must: fc.constantFrom('sharp' as const, 'free' as const),
+      infinite: fc.oneof({ weight: 4, arbitrary: fc.constant(false) }, { weight: 1, arbitrary: fc.constant(true) }), // prettier-ignore
+    })
+    .map(({ x_m, y_m, z_m, ...rest }) => {
+      const z = (z_m * f) / 1000;
+      return { ...rest, x_m: x_m * z, y_m: 1.4 + y_m * z, z_m: z };
+    });
+
+export const worlds: fc.Arbitrary<Station> = within(15, 400).chain((f) =>
+  fc
+    .record({
+      chain: chains,
+      back: fc.record({ w: within(0.4, 1.3), aspect: within(0.6, 1), portrait: fc.boolean() }),
+      circle: within(0.8, 3),
+      pupil_ratio: maybe(within(0.5, 2.2)),
+      n: within(2.8, 32),
+      focus: focuses(f),
+      tilt: leans,
+      swing: leans,
+      rear_tilt_deg: maybe(leans),
+      rear_swing_deg: maybe(leans),
+      shift: shifts,
+      rise: shifts,
+      rear: maybe(fc.tuple(shifts, shifts)),
+      moves: fc.constantFrom('front' as const, 'rear' as const),
+      pivot: maybe(within(-0.3, 0.5)),
+      base: maybe(within(-0.2, 0.5)),
+      crop: maybe(fc.record({ across: within(1, 3), up: within(1, 3), slide: within(-1, 1) })),
+      pitch: within(-12, 12),
+      yaw: within(-40, 40),
+      criterion: fc.oneof(
+        within(500, 3000).map((diagonal_divisor) => ({ diagonal_divisor })),
+        within(0.002, 0.1).map((coc_mm) => ({ coc_mm })),
+        within(100, 900).map((print_width_mm) => ({ print_width_mm, viewing_distance_mm: 500 })),
+        within(1, 6).map((pixels) => ({ pixels })),
+      ),
+      marks: fc.array(mark(f), { maxLength: 4 }),
+    })
+    .map((drawn): Station => {
+      const w = drawn.back.w * f;
+      const second = drawn.moves === 'front' && drawn.rear;
+      return {
+        format: 'gangway.station',
+        version: 1,
+        name: 'drawn',
+        back: {
+          width_mm: w,
+          height_mm: w * drawn.back.aspect,
+          width_px: 6000,
+          orientation: drawn.back.portrait ? 'portrait' : 'landscape',
+        },
+        lens: {
+          focal_length_mm: f,
+          f_min: 1,
+          f_max: 64,
+          circle: [{ f_number: 5.6, diameter_mm: drawn.circle * f }],
+          ...given({ pupil_ratio: drawn.pupil_ratio }),
+        },
+        chain: drawn.chain,
+        movement_limits: {
+          moves: drawn.moves,
+          ...given({
+            pivot_mm: drawn.pivot && drawn.pivot * f,
+            rear_pivot_mm: drawn.base && drawn.base * f,
+          }),
+        },
+        aperture: drawn.n,
+        focus: drawn.focus,
+        movements: {
+          rise_mm: drawn.rise * f,
+          shift_mm: drawn.shift * f,
+          tilt_deg: drawn.tilt,
+          swing_deg: drawn.swing,
+          ...given({ rear_tilt_deg: drawn.rear_tilt_deg, rear_swing_deg: drawn.rear_swing_deg }),
+          ...(second ? { rear_shift_mm: second[0] * f, rear_rise_mm: second[1] * f } : {}),
+        },
+        camera: { height_m: 1.4, pitch_deg: drawn.pitch, yaw_deg: drawn.yaw },
+        criterion: drawn.criterion,
+        ...(drawn.crop ? { crop: drawn.crop } : {}),
+        marks: drawn.marks.map((each) => ({ ...each, must: 'free' as const })),
+      };
+    }),
+);

@@ -1,0 +1,157 @@
+import fc from 'fast-check';
+import { parseStation, readings, type Station } from '../src/index.js';
+import { root, Traced, type V3 } from './helpers/traced.js';
+import { worlds } from './helpers/worlds.js';
+
+const RUNS = 2500;
+
+/** As the report prints it: off by no more than rounding, large values by their own size. */
+function same(got: number | null | undefined, traced: number, slack = 1e-8): void {
+  if (!Number.isFinite(traced) || Math.abs(traced) > 1e9) {
+    expect(got === null || Math.abs(got!) > 1e8).toBe(true);
+    return;
+  }
+  expect(Math.abs(got! - traced)).toBeLessThanOrEqual(slack * Math.max(1, Math.abs(traced)));
+}
+
+const each = (check: (station: Station, traced: Traced) => void, numRuns = RUNS): void => {
+  let seen = 0;
+  fc.assert(
+    fc.property(worlds, (station) => {
+      // A setting that no camera could have is refused; what remains is checked.
+      if (!parseStation(station).ok) return;
+      seen += 1;
+      check(station, new Traced(station));
+    }),
+    { numRuns },
+  );
+  expect(seen).toBeGreaterThan(numRuns / 2);
+};
+
+// Every figure by tracing rays through a leaned thin lens; the slope law alone.
+describe('random stations against rays', () => {
+  it('focus, field and light', () => {
+    each((station, traced) => {
+      const { focus, field, coverage, optics } = readings(station);
+      const { v } = traced;
+      same(focus.image_distance_mm, v);
+      const { x, y } = traced.middle;
+      const { w, h, x: sx, y: sy } = traced.kept;
+      const deg = (mm: number): number => (Math.atan2(mm, v) * 180) / Math.PI;
+      same(field.right_deg, deg(x + sx + w / 2), 1e-7);
+      same(field.left_deg, deg(w / 2 - x - sx), 1e-7);
+      same(field.up_deg, deg(y + sy + h / 2), 1e-7);
+      same(field.down_deg, deg(h / 2 - y - sy), 1e-7);
+      same(optics.coc_mm, traced.cocMm * traced.behind);
+      const angles = traced.corners.map((corner) => traced.angle(corner));
+      const worst = Math.max(...angles) - traced.halfAngle;
+      if (Math.abs(worst) > 1e-8) expect(coverage.covered).toBe(worst < 0);
+      if (Math.max(...angles) < 1.5) {
+        same(coverage.corner_falloff_stops, Math.max(...traced.corners.map((c) => traced.loss(c))), 1e-7); // prettier-ignore
+      }
+    });
+  });
+
+  it('what a place in the scene looks like: where it is pictured, and its patch', () => {
+    each((station, traced) => {
+      const { marks } = readings(station);
+      station.marks!.forEach((mark, i) => {
+        const { blur_um, f_number_needed, image_depth_mm, in_frame, holds } = marks![i]!;
+        const place = traced.see(mark);
+        if (place[2] <= 1e-3 * traced.f) {
+          if (place[2] < 0) expect(blur_um).toBeNull();
+          return;
+        }
+        const blur = traced.blur(place) * traced.behind * 1000;
+        // A patch seen from the pupil's own place has no end.
+        if (blur > 1e7) return;
+        // In thousandths of a nanometre: two rays a light year off part by rounding.
+        same(blur_um! / 100, blur / 100, 1e-6);
+        same(f_number_needed, (traced.blur(place, 1) / traced.cocMm) * traced.behind, 1e-4);
+        const depth = traced.depthOf(place);
+        if (Math.abs(depth) < 1e6 * traced.f) same(image_depth_mm ?? -1, depth > 0 ? depth : -1, 1e-6); // prettier-ignore
+        const { x, y } = traced.pictured(place);
+        const { w, h, x: sx, y: sy } = traced.kept;
+        const [dx, dy] = [x - traced.middle.x - sx, y - traced.middle.y - sy];
+        const inside = Math.min(w / 2 - Math.abs(dx), h / 2 - Math.abs(dy));
+        if (Math.abs(inside) > 1e-6 * traced.f) expect(in_frame).toBe(inside > 0);
+        expect(holds).toBe(true);
+      });
+    });
+  });
+
+  it('depth: the patch at its ends is the circle of confusion', () => {
+    each((station, traced) => {
+      const { near_m, far_m } = readings(station).focus;
+      const { v, f, axis } = traced;
+      const patch = (z: number): number => traced.blur([0, 0, z]) - traced.cocMm;
+      for (const end of [near_m, far_m]) {
+        const z = (end ?? 0) * 1000 - v;
+        if (end === null || z > 1e5 * f || z < 0.05 * f) continue;
+        same(patch(z) / traced.cocMm, 0, 1e-5);
+      }
+      // Without an end the far things stay within it.
+      if (far_m === null && v * axis[2] > f) expect(patch(1e9 * f)).toBeLessThan(1e-6 * f);
+    });
+  });
+
+  it('limits: walked from zero, the image distance held, until a corner leaves', () => {
+    each((station, traced) => {
+      const { limits, limited_by, rear_limits } = readings(station).coverage;
+      const walk = (
+        field: 'rise_mm' | 'shift_mm' | 'rear_rise_mm' | 'rear_shift_mm',
+        sign: 1 | -1,
+      ) => {
+        // prettier-ignore
+        const at = (mm: number): boolean => traced.moved({ [field]: sign * mm }).covered;
+        if (!at(0)) return null;
+        let far = 1e-3 * traced.f;
+        while (at(far) && far < 1e4 * traced.f) far *= 2;
+        return far >= 1e4 * traced.f ? Infinity : root((mm) => (at(mm) ? -1 : 1), 0, far);
+      };
+      const check = (got: number | null, walked: number | null): void => {
+        if (walked === null) expect(got === null || got < 1e-6 * traced.f).toBe(true);
+        else if (walked > 1e-5 * traced.f) same(got, walked, 1e-6 * traced.f);
+      };
+      const rise = [walk('rise_mm', 1), walk('rise_mm', -1)] as const;
+      check(limits.rise_mm, rise[0]);
+      check(limits.fall_mm, rise[1]);
+      if (limits.rise_mm === null) {
+        expect(limited_by.rise).toBe(rise[0] === Infinity ? 'nothing' : 'circle');
+      }
+      check(limits.right_mm, walk('shift_mm', 1));
+      check(limits.left_mm, walk('shift_mm', -1));
+      if (rear_limits) {
+        check(rear_limits.rise_mm, walk('rear_rise_mm', 1));
+        check(rear_limits.left_mm, walk('rear_shift_mm', -1));
+      }
+      // Each walk looks at a hundred cameras.
+    }, RUNS / 4);
+  });
+
+  it('the plane of sharp focus: rays from it meet on the sensor', () => {
+    each((station, traced) => {
+      const { plane } = readings(station).focus;
+      if (plane.distance_mm === null || plane.distance_mm > 1e5 * traced.f) return;
+      const normal = plane.normal as V3;
+      // Three places of it about where it is nearest.
+      const foot = normal.map((n) => n * plane.distance_mm!) as unknown as V3;
+      for (const [i, j] of [
+        [0, 0],
+        [0.4, 0.1],
+        [-0.2, 0.3],
+      ] as const) {
+        // prettier-ignore
+        const size = i * traced.f;
+        const other = j * traced.f;
+        const at: V3 = [
+          foot[0] + size * normal[2],
+          foot[1] + other * normal[2],
+          foot[2] - size * normal[0] - other * normal[1],
+        ];
+        if (at[2] < 0.2 * traced.f) continue;
+        same(traced.depthOf(at), traced.v, 1e-6);
+      }
+    });
+  });
+});
