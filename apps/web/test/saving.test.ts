@@ -1,5 +1,11 @@
 import { configureStore } from '@reduxjs/toolkit';
-import { keptStation, newStation, type Station } from '@gangway/station';
+import {
+  keptStation,
+  leanReadAnew,
+  newStation,
+  withLeanChecked,
+  type Station,
+} from '@gangway/station';
 import type { StoredStation } from '../src/store/api.js';
 import { stationDrafts } from '../src/store/drafts.js';
 import type { Shelf } from '../src/store/storage.js';
@@ -142,6 +148,34 @@ describe('saving', () => {
     await settle(saver, open);
     expect(open().save.kind).toBe('saved');
     expect(server.stored).toMatchObject({ revision: 3, document: { aperture: 16 } });
+  });
+
+  it('a leaned back is read anew until it is saved, and stays checked when that is undone', async () => {
+    const leaned = makeStored();
+    leaned.document.movements = { ...leaned.document.movements, rear_tilt_deg: 6 };
+    const { server, saver, edit, open, store } = around(undefined, leaned);
+    await saver.open(ID);
+    expect(leanReadAnew(open().present)).toBe(true);
+    edit(11);
+    expect(leanReadAnew(open().present)).toBe(false);
+    await settle(saver, open);
+    expect(server.stored.document).toMatchObject({ lean_checked: true, aperture: 11 });
+    store.dispatch(undone());
+    await settle(saver, open);
+    expect(server.stored.document).toMatchObject({ lean_checked: true, aperture: 8 });
+    // What was set stays as it was.
+    expect(server.stored.document.movements.rear_tilt_deg).toBe(6);
+  });
+
+  it('a straight back is left as it is, and one that is leaned in a kept variant is told', () => {
+    const straight = newStation('one');
+    expect(withLeanChecked(straight)).toBe(straight);
+    const { format: _, version: __, name: ___, ...settings } = straight;
+    const movements = { ...settings.movements, rear_swing_deg: 3 };
+    const kept = [{ name: 'other', settings: { ...settings, movements } }];
+    const varied: Station = { ...straight, variants: { present: 'this', kept } };
+    expect(leanReadAnew(varied)).toBe(true);
+    expect(leanReadAnew(withLeanChecked(varied))).toBe(false);
   });
 
   it('a draft is there after a reload, with text that was never a value', async () => {

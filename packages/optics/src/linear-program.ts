@@ -17,6 +17,24 @@ export interface LinearProgram {
   readonly budget: Budget;
 }
 
+/**
+ * Where a program ended: the conditions that hold exactly. The same program with other ends or least
+ * values goes on from there in a few rounds, for its costs are still met.
+ */
+export interface Basis {
+  /** Row of each, or −2 − 2 j for the lower end of unknown j, −3 − 2 j for the upper. */
+  readonly of: Int32Array;
+  /** Columns of the inverse, and what each condition is worth. */
+  readonly inverse: Float64Array;
+  readonly worth: Float64Array;
+}
+
+export const newBasis = (unknowns: number): Basis => ({
+  of: new Int32Array(unknowns),
+  inverse: new Float64Array(unknowns * unknowns),
+  worth: new Float64Array(unknowns),
+});
+
 /** Breaks ties between unknowns that cost nothing, so that no step goes round in a circle. */
 const TIE = 1e-11;
 
@@ -24,19 +42,29 @@ const TIE = 1e-11;
  * The cheapest x within its bounds that meets every condition, by the dual simplex method: from
  * the lower bounds on, the worst broken condition takes the place of one that held.
  * Source: any text on linear programming, e.g. Chvátal, Linear Programming (1983).
+ * @param basis where it ends is written here
+ * @param goesOn whether `basis` is where a program with the same rows and costs ended
  * @returns null when no x meets them all, and when the budget is spent
  */
-export function leastCost(program: LinearProgram): Float64Array | null {
+export function leastCost(
+  program: LinearProgram,
+  basis: Basis = newBasis(program.cost.length),
+  goesOn = false,
+): Float64Array | null {
   const { cost, low, high, rows, least, count, budget } = program;
   const n = cost.length;
+  const { of, inverse, worth } = basis;
   const x = Float64Array.from(low);
-  // Columns of the inverse of the basis, and what each basic condition is worth.
-  const inverse = new Float64Array(n * n);
-  const worth = new Float64Array(n);
-  for (let k = 0; k < n; k++) {
-    inverse[k * n + k] = 1;
-    worth[k] = cost[k]! + TIE * (1 + k / n);
+  if (goesOn) begin();
+  else {
+    inverse.fill(0);
+    for (let k = 0; k < n; k++) {
+      of[k] = -2 - 2 * k;
+      inverse[k * n + k] = 1;
+      worth[k] = cost[k]! + TIE * (1 + k / n);
+    }
   }
+  let index = -1;
   const entering = new Float64Array(n);
   const mix = new Float64Array(n);
   const most = 60 + 12 * (n + Math.ceil(Math.sqrt(count)));
@@ -68,12 +96,24 @@ export function leastCost(program: LinearProgram): Float64Array | null {
     }
     for (let k = 0; k < n; k++) worth[k] = Math.max(0, worth[k]! - step * mix[k]!);
     worth[leaving] = step;
+    of[leaving] = index;
   }
   return null;
 
+  /** The place where the conditions of the basis hold as they now are. */
+  function begin(): void {
+    x.fill(0);
+    for (let k = 0; k < n; k++) {
+      const at = of[k]!;
+      const unknown = Math.floor((-at - 2) / 2);
+      const value = at >= 0 ? least[at]! : at % 2 === 0 ? low[unknown]! : -high[unknown]!;
+      for (let j = 0; j < n; j++) x[j] = x[j]! + inverse[j * n + k]! * value;
+    }
+  }
+
   function worstBroken(at: Float64Array, of: LinearProgram, into: Float64Array): number {
     let worst = 0;
-    let index = -1;
+    index = -1;
     for (let i = 0; i < of.count; i++) {
       let value = 0;
       for (let j = 0; j < n; j++) value += rows[i * n + j]! * at[j]!;

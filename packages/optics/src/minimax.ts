@@ -1,5 +1,5 @@
 import { isSpent, type Budget } from './budget.js';
-import { leastCost } from './linear-program.js';
+import { leastCost, newBasis } from './linear-program.js';
 
 /**
  * Making the largest of many residuals least. Parameters are few, residuals may be many.
@@ -40,6 +40,10 @@ export interface MinimaxResult {
 /** What falling short costs against a residual of the same size. */
 const SHORT = 1e3;
 const ROUNDS = 80;
+/** A step kept that gains less than this share of the whole is the last one. */
+const SETTLED = 3e-7;
+/** Unless a limit is still missed by more. */
+const SETTLED_SHORT = 1e-9;
 /** A step that gains less than this share of what it promised is mended before it is judged. */
 const WORTH_MENDING = 0.5;
 /** What a value at one place costs, in steps. */
@@ -68,6 +72,7 @@ export function minimax(problem: MinimaxProblem, start: readonly number[]): Mini
   resting.forEach((i, k) => (cost[n + 2 + k] = rest[i]!));
   const [lower, upper] = [new Float64Array(width), new Float64Array(width).fill(1e9)];
   const program = { cost, low: lower, high: upper, rows, least, count, budget };
+  const basis = newBasis(width);
   const [at, over, under] = [0, 0, 0].map(() => new Float64Array(values)) as [
     Float64Array,
     Float64Array,
@@ -92,6 +97,8 @@ export function minimax(problem: MinimaxProblem, start: readonly number[]): Mini
   fill(p, at);
   let now = measure(at, p);
   let trust = 1;
+  /** Whether the conditions as they stand have been solved once. */
+  let looked = false;
   const [tried, second] = [new Float64Array(n), new Float64Array(n)];
   for (let round = 0; round < ROUNDS && trust > 1e-13 && !isSpent(budget); round++) {
     budget.left -= FILL_STEPS * values * (2 * n + 1);
@@ -112,12 +119,14 @@ export function minimax(problem: MinimaxProblem, start: readonly number[]): Mini
     // The conditions stand; only how far one trusts them changes until a step is kept.
     writeRows(at);
     let kept = false;
+    looked = false;
     while (!kept && trust > 1e-13 && !isSpent(budget)) {
       for (let j = 0; j < n; j++) {
         lower[j] = Math.max(low[j]! - p[j]!, -trust * scale[j]!);
         upper[j] = Math.min(high[j]! - p[j]!, trust * scale[j]!);
       }
-      const step = leastCost(program);
+      const step = leastCost(program, basis, looked);
+      looked = step !== null;
       if (!step) {
         trust /= 4;
         continue;
@@ -140,6 +149,8 @@ export function minimax(problem: MinimaxProblem, start: readonly number[]): Mini
         at.set(over);
         now = then;
         kept = true;
+        // Along a curved edge the last steps are many and gain next to nothing.
+        if (gained < SETTLED * now.merit && now.short < SETTLED_SHORT) return result();
         if (gained > 0.7 * predicted && largestShare > 0.9 * trust) trust = Math.min(8, trust * 2);
       } else trust = largestShare / 4;
     }
@@ -163,8 +174,9 @@ export function minimax(problem: MinimaxProblem, start: readonly number[]): Mini
       under[i] = over[i]! - straight;
     }
     writeRows(under);
-    const again = leastCost(program);
+    const again = leastCost(program, basis, true);
     writeRows(at);
+    looked = again !== null;
     if (!again) return then;
     for (let j = 0; j < n; j++) {
       second[j] = Math.min(high[j]!, Math.max(low[j]!, p[j]! + again[j]!));

@@ -19,7 +19,7 @@ export interface Standards {
   readonly rearPivotMm: number;
 }
 
-export interface Basis {
+export interface SensorAxes {
   readonly right: Vec3;
   readonly up: Vec3;
   readonly normal: Vec3;
@@ -29,7 +29,7 @@ export interface Stance {
   /** Lens axis in the sensor's axes. */
   readonly axis: Vec3;
   /** The sensor's axes in the bed's; `still` where they are the same. */
-  readonly basis: Basis;
+  readonly basis: SensorAxes;
   readonly still: boolean;
   /** Image distance v = perMm × bed + plusMm; bed is what the bed reads with the lens straight. */
   readonly perMm: number;
@@ -42,7 +42,7 @@ export interface Stance {
   readonly baseAlongMm: number;
 }
 
-const STRAIGHT: Basis = { right: [1, 0, 0], up: [0, 1, 0], normal: [0, 0, 1] };
+const STRAIGHT: SensorAxes = { right: [1, 0, 0], up: [0, 1, 0], normal: [0, 0, 1] };
 
 /** Where the standards put lens and sensor against each other, for any reading of the bed. */
 export function stanceOf({ lens, rear, front, back, pivotMm, rearPivotMm }: Standards): Stance {

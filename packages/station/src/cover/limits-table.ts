@@ -74,7 +74,7 @@ export const SIDES = ['up', 'down', 'left', 'right'] as const;
 
 /** The table as lines of text, for a spreadsheet: a heading, then one line a stop. */
 export function limitsLines({ rows }: LimitsTable): string[][] {
-  const cell = ({ mm }: Limit): string => (mm === null ? '' : mm.toFixed(2));
+  const cell = ({ mm }: Limit): string => (mm === null || mm === Infinity ? '' : mm.toFixed(2));
   const ways = ['level', 'upright'] as const;
   return [
     [

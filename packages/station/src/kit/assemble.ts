@@ -1,5 +1,6 @@
 import type { Back, ChainPart, Lens, MovementLimits, Station } from '../schema.js';
 import { leanedOf, stanceOfStation } from '../setup.js';
+import { REAR_MOVEMENTS } from '../state.js';
 import { focusEnds, reachOf, type RigParts } from '../rig/stack.js';
 import type { KitItem, KitItemOf } from './schema.js';
 
@@ -83,6 +84,7 @@ export function filterFrom(
 
 const NONE: [number, number] = [0, 0];
 const RANGES = ['rise_mm', 'shift_mm', 'tilt_deg', 'swing_deg'] as const;
+const REAR = [...REAR_MOVEMENTS, 'rear_pivot_mm'] as const;
 
 /** What all movements of a rig's parts allow together. Ranges of the same sense add up. */
 export function movementsOf(rig: Pick<RigParts, 'lens' | 'chain'>): MovementLimits {
@@ -110,7 +112,15 @@ export function movementsOf(rig: Pick<RigParts, 'lens' | 'chain'>): MovementLimi
     }
     return ends;
   };
+  // The back is one part's: what it does by itself comes from whichever names it.
+  const rear = Object.fromEntries(
+    REAR.flatMap((field) => {
+      const carrier = carriers.find((each) => each[field] !== undefined);
+      return carrier ? [[field, carrier[field]]] : [];
+    }),
+  );
   return {
+    ...rear,
     rise_mm: sum('rise_mm'),
     shift_mm: sum('shift_mm'),
     tilt_deg: sum('tilt_deg'),

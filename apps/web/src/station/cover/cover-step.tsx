@@ -109,6 +109,12 @@ const CoverFigures = memo(function CoverFigures({ station }: { station: Station 
         }
       >
         <Limits coverage={coverage} />
+        {coverage.rear_limits && (
+          <>
+            <p className="pt-1.5 text-[13px] text-quiet">The back, by itself</p>
+            <Limits coverage={{ ...coverage, limits: coverage.rear_limits }} plain />
+          </>
+        )}
       </Group>
       <Suspense>
         <CornerTable station={station} />
@@ -156,7 +162,8 @@ function Endless({ by }: { by: LimitedBy }) {
   );
 }
 
-function Limits({ coverage }: { coverage: Report['coverage'] }) {
+/** @param plain what ends each is not told */
+function Limits({ coverage, plain = false }: { coverage: Report['coverage']; plain?: boolean }) {
   return (
     <div className="grid grid-cols-2 gap-x-5">
       {SIDES.map(([name, key, by]) => {
@@ -164,12 +171,16 @@ function Limits({ coverage }: { coverage: Report['coverage'] }) {
         return (
           <div key={key} className="flex items-baseline justify-between py-px">
             <span>{name}</span>
-            {limit === null ? (
+            {limit === null && plain ? (
+              <span className="text-[13px] text-quiet">—</span>
+            ) : limit === null ? (
               <Endless by={coverage.limited_by[by]} />
             ) : (
               <span className="whitespace-nowrap">
                 <span className="figure">{fixed(limit, 1)}</span>{' '}
-                <span className="narrow text-[12px] text-quiet">{coverage.limited_by[by]}</span>
+                {!plain && (
+                  <span className="narrow text-[12px] text-quiet">{coverage.limited_by[by]}</span>
+                )}
               </span>
             )}
           </div>
