@@ -261,14 +261,41 @@ test('a lean and a stack are weighed against each other', async ({ page }) => {
   const { station, api } = await freshStation(undefined, unset());
   await page.goto(`${station}/focus/stack`);
   const stack = page.getByRole('row', { name: /^A stack, straight/ });
-  await expect(stack.getByRole('cell').first()).toHaveText('69');
+  await expect(stack.getByRole('cell').first()).toHaveText('61');
   await enter(page.getByLabel('Frames share'), '50');
-  await expect(stack.getByRole('cell').first()).toHaveText('110');
+  await expect(stack.getByRole('cell').first()).toHaveText('98');
   await enter(page.getByLabel('Frames share'), '120');
   await expect(page.getByRole('alert')).toHaveText(/0\.95/);
   await page.getByRole('button', { name: 'Set for: One frame, leaned' }).click();
   await expect(saved(page)).toBeVisible();
   expect((await document(api)).movements.tilt_deg).toBeCloseTo(9.02, 1);
+});
+
+test('a leaned back is told until it is saved; its own rise and shift are set beside it', async ({
+  page,
+}) => {
+  const rope = demo('4-ropewalk');
+  const { station, api } = await freshStation(undefined, {
+    ...rope,
+    movement_limits: {
+      ...(rope.movement_limits as object),
+      rear_tilt_deg: [-20, 20],
+      rear_rise_mm: [-30, 30],
+    },
+    movements: { ...(rope.movements as object), rear_tilt_deg: 8 },
+  });
+  await page.goto(`${station}/focus`);
+  await expect(page.getByText(/read anew: it turns about its own middle/)).toBeVisible();
+  const rise = page.getByLabel('Back looks higher');
+  await enter(rise, '45');
+  await expect(page.getByRole('alert')).toHaveText(/from −30\.0 mm to 30\.0 mm/);
+  await enter(rise, '10');
+  await expect(saved(page)).toBeVisible();
+  await expect(page.getByText(/read anew/)).toHaveCount(0);
+  const kept = (await document(api)) as unknown as Record<string, unknown>;
+  expect(kept).toMatchObject({ lean_checked: true, movements: { rear_rise_mm: 10 } });
+  await page.getByRole('link', { name: /^Cover/ }).click();
+  await expect(page.getByText('The back, by itself')).toBeVisible();
 });
 
 test('the bed scale gives focus, stop and lean without a plan', async ({ page }) => {

@@ -224,9 +224,9 @@ test('focus is set by magnification, and says the same as a distance', async ({ 
   await page.getByLabel('Set', { exact: true }).selectOption('By magnification');
   await enter(page.getByLabel('Magnification', { exact: true }), '1:2');
   await expect(page.getByLabel('Magnification', { exact: true })).toHaveValue('0.5');
-  await page.getByLabel('Set', { exact: true }).selectOption('By image distance');
+  await page.getByLabel('Set', { exact: true }).selectOption('On the bed');
   // v = f (1 + m) / cos 7°, worked here.
-  const image = page.getByLabel('Lens centre to sensor');
+  const image = page.getByLabel('On the bed, lens straight');
   await expect(image).toHaveValue((165 / Math.cos((7 * Math.PI) / 180)).toFixed(3));
   await page.getByLabel('Set', { exact: true }).selectOption('By distance');
   // D = v + v f / (v cos 7° − f) = 498.7 mm.

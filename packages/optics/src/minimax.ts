@@ -102,20 +102,7 @@ export function minimax(problem: MinimaxProblem, start: readonly number[]): Mini
   const [tried, second] = [new Float64Array(n), new Float64Array(n)];
   for (let round = 0; round < ROUNDS && trust > 1e-13 && !isSpent(budget); round++) {
     budget.left -= FILL_STEPS * values * (2 * n + 1);
-    for (let j = 0; j < n; j++) {
-      const h = low[j] === high[j] ? 0 : 1e-5 * scale[j]!;
-      const kept = p[j]!;
-      if (h === 0) {
-        for (let i = 0; i < values; i++) slopes[i * n + j] = 0;
-        continue;
-      }
-      p[j] = kept + h;
-      fill(p, over);
-      p[j] = kept - h;
-      fill(p, under);
-      p[j] = kept;
-      for (let i = 0; i < values; i++) slopes[i * n + j] = (over[i]! - under[i]!) / (2 * h);
-    }
+    lookAbout();
     // The conditions stand; only how far one trusts them changes until a step is kept.
     writeRows(at);
     let kept = false;
@@ -156,6 +143,24 @@ export function minimax(problem: MinimaxProblem, start: readonly number[]): Mini
     }
   }
   return result();
+
+  /** Slopes of all values, from a hair on either side of each parameter. */
+  function lookAbout(): void {
+    for (let j = 0; j < n; j++) {
+      const h = low[j] === high[j] ? 0 : 1e-5 * scale[j]!;
+      const kept = p[j]!;
+      if (h === 0) {
+        for (let i = 0; i < values; i++) slopes[i * n + j] = 0;
+        continue;
+      }
+      p[j] = kept + h;
+      fill(p, over);
+      p[j] = kept - h;
+      fill(p, under);
+      p[j] = kept;
+      for (let i = 0; i < values; i++) slopes[i * n + j] = (over[i]! - under[i]!) / (2 * h);
+    }
+  }
 
   function result(): MinimaxResult {
     return { parameters: p, largest: now.largest, short: Math.max(0, now.short) };

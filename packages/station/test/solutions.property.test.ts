@@ -11,6 +11,25 @@ type Kind = 'arc' | 'box' | 'circle' | 'ring' | 'stops' | 'one way' | 'rear' | '
 
 const maybe = <T>(of: fc.Arbitrary<T>) => fc.option(of, { nil: undefined });
 
+/** What ends the lean. */
+function ended(kind: Kind, most: number): Partial<Station['movement_limits']> {
+  const wide: [number, number] = [-20, 20];
+  switch (kind) {
+    case 'arc':
+      return { radial_tilt_deg: most };
+    case 'stops':
+      return { radial_tilt_deg: most, turn_stops_deg: [0, 45, 90, 135] };
+    case 'one way':
+      return { radial_tilt_deg: most, one_way_tilt: true };
+    case 'box':
+      return { tilt_deg: [-most, most / 2], swing_deg: [-most / 3, most] };
+    case 'rear':
+      return { rear_tilt_deg: [-most, most], rear_swing_deg: [-most, most] };
+    default:
+      return { tilt_deg: wide, swing_deg: wide };
+  }
+}
+
 /** Two to twenty marks on something like a plane, and a rig with one thing that ends the lean. */
 const asked = (kind: Kind): fc.Arbitrary<Station> =>
   fc
@@ -44,7 +63,7 @@ const asked = (kind: Kind): fc.Arbitrary<Station> =>
         w / 2 + Math.abs(drawn.shift * f) + Math.abs(drawn.back ?? 0) * f,
         h / 2 + Math.abs(drawn.rise * f),
       );
-      const held = kind === 'circle' || kind === 'ring';
+
       const marks = drawn.places.slice(0, drawn.count).map(([x, along, off], i) => {
         const z = (f * drawn.near * drawn.deep ** along) / 1000;
         return {
@@ -79,12 +98,7 @@ const asked = (kind: Kind): fc.Arbitrary<Station> =>
         movement_limits: {
           moves: drawn.moves,
           ...(drawn.pivot === undefined ? {} : { pivot_mm: drawn.pivot * f }),
-          ...(kind === 'arc' ? { radial_tilt_deg: most } : {}),
-          ...(kind === 'stops' ? { radial_tilt_deg: most, turn_stops_deg: [0, 45, 90, 135] } : {}),
-          ...(kind === 'one way' ? { radial_tilt_deg: most, one_way_tilt: true } : {}),
-          ...(kind === 'box' ? { tilt_deg: [-most, most / 2], swing_deg: [-most / 3, most] } : {}),
-          ...(kind === 'reach' || held ? { tilt_deg: [-20, 20], swing_deg: [-20, 20] } : {}),
-          ...(kind === 'rear' ? { rear_tilt_deg: [-most, most], rear_swing_deg: [-most, most] } : {}), // prettier-ignore
+          ...ended(kind, most),
         },
         aperture: 8,
         focus: { image_distance_mm: f * 1.05 },

@@ -15,9 +15,8 @@ export function LeanNotice() {
       className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule border-l-4 border-l-costs bg-paper px-5 py-1.5"
     >
       <span>
-        The back is leaned here, and is read anew: it turns about its own middle, the lens stays
-        where it stands. Frame, margin and focus differ from what was shown before; nothing that was
-        set has changed.
+        The back is leaned here and is read anew: it turns about its own middle. Frame, margin and
+        focus differ from before; what is set has not changed.
       </span>
       <Button onClick={() => dispatch(changed({ station, label: 'Check the leaned back' }))}>
         Checked

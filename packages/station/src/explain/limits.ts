@@ -13,7 +13,7 @@ export function whyLimits({ station, report, setup: s }: Asked): Why {
       'Each movement runs on from zero, the others as they are set, until the first of the four corners meets the edge of the circle, or the mechanism ends. With the back leaned a standard still moves square to the bed; the bed is drawn to keep the focus.',
     formula:
       s.axis[2] === 1
-        ? '|rise| ≤ √(R² − (|s| + w/2)²) − h/2,  R = (v + (p − 1) f) · C / 2pf'
+        ? `|rise| ≤ √(R² − (|s| + w/2)²) − h/2,  R = ${s.pupilRatio === 1 ? 'v · C / 2f' : '(v + (p − 1) f) · C / 2pf'}`
         : 'all four corners: cos ∠(corner, axis) ≥ cos α',
     numbers: [
       {

@@ -7,6 +7,7 @@ export function whyMargin({ station, report, setup: s }: Asked): Why {
   const { worst_corner: corner, margin_mm: margin } = report.coverage;
   const place = frameCorner(s.frame, corner);
   const straight = s.axis[2] === 1;
+  const central = s.pupilRatio === 1;
   return {
     title: `Margin of the ${CORNER_NAMES[corner]} corner`,
     result: margin === null ? 'no end' : `${signed(margin, 2)} mm`,
@@ -14,8 +15,12 @@ export function whyMargin({ station, report, setup: s }: Asked): Why {
       ? 'The lens covers a cone about its axis. On the back that is a circle which grows with the image distance; the margin is its radius less the way from its middle to the corner.'
       : 'The lens covers a cone about its axis. Leaned, the cone cuts the back in an ellipse that moves with the lean; the margin runs from where the axis meets the back, through the corner, to the ellipse.',
     formula: straight
-      ? 'margin = (v + (p − 1) f) tan α − √(x² + y²),  tan α = C / 2pf'
-      : 'cos ∠(corner, axis) ≥ cos α, from the exit pupil,  tan α = C / 2pf',
+      ? central
+        ? 'margin = v · tan α − √(x² + y²),  tan α = C / 2f'
+        : 'margin = (v + (p − 1) f) tan α − √(x² + y²),  tan α = C / 2pf'
+      : central
+        ? 'cos ∠(corner, axis) ≥ cos α,  tan α = C / 2f'
+        : 'cos ∠(corner, axis) ≥ cos α, seen from the exit pupil,  tan α = C / 2pf',
     numbers: [
       {
         symbol: 'C',

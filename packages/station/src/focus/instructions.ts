@@ -77,12 +77,15 @@ export function instructionsFor(answer: FocusAnswer, units: Units): Instructions
   /** Signed blur at f/1 over the focal length. */
   const off = (i: number): number =>
     Math.abs(missAtUnitStopMm(s.pupil, v, 1 / solved.depthsMm[i]!)) / s.focalLengthMm;
-  const order = marks.sharp.map((_, i) => i).sort((a, b) => off(a) - off(b));
+  // Of marks that are crisp alike the first named comes first, whatever rounding leaves of them.
+  const rank = (i: number): number => Math.round(off(i) * 1e6);
+  const order = marks.sharp.map((_, i) => i).sort((a, b) => rank(a) - rank(b));
   const first = order[0]!;
   const target = marks.sharp[first]!;
   const blurMm = (off(first) * s.focalLengthMm) / s.fNumber;
   const exact = blurMm <= 0.1 * s.cocMm;
-  const away = v - solved.depthsMm[first]!;
+  // As the bed is racked: along the bed, not across a leaned back.
+  const away = (v - solved.depthsMm[first]!) / s.stance.perMm;
   const nudge = exact
     ? ''
     : isBellows(station)

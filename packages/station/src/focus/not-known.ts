@@ -18,7 +18,7 @@ const ROUND = 0.05;
 
 /** How much longer than told a patch is along one direction; empty where it is as good as round. */
 export const longerWords = (longer: number): string =>
-  longer > ROUND ? `; ${Math.round(100 * longer)} % longer one way` : '';
+  longer > ROUND ? `${Math.round(100 * longer)} % longer one way` : '';
 
 /** The same for each mark of a station. */
 export const longerAtMarks = (station: Station): string[] =>

@@ -90,7 +90,7 @@ const CoverFigures = memo(function CoverFigures({ station }: { station: Station 
           tone={coverage.sharp ? STANDING_TEXT.within : STANDING_TEXT.costs}
         />
         <Line
-          name="Falls off there"
+          name="Darkest corner loses"
           figure={
             coverage.corner_falloff_stops === null ? '∞' : fixed(coverage.corner_falloff_stops, 1)
           }

@@ -138,6 +138,7 @@ function NothingToHold({ station }: { station: Station }) {
         to lean the lens, where to focus, and which stop holds them.
       </p>
       <Freedoms station={station} />
+      {movesBack(station) && <BackFields station={station} />}
     </section>
   );
 }
@@ -263,8 +264,11 @@ function Figures({
           <Line
             name={`Softest, at ${fStop(now.fNumber)}`}
             figure={now.worstBlurUm === null ? '∞' : fixed(now.worstBlurUm, 0)}
-            unit={`µm${now.worst ? `, ${now.worst}` : ''}${longerWords(now.worstLonger)}`}
+            unit={`µm${now.worst ? `, ${now.worst}` : ''}`}
           />
+          {longerWords(now.worstLonger) && (
+            <Line name="Its patch" figure={longerWords(now.worstLonger)} />
+          )}
           <Line name={airyWords(now)} figure={fixed(now.airyUm, 0)} unit="µm" />
         </>
       )}
@@ -288,8 +292,8 @@ const MAY: readonly (readonly ['tilt' | 'swing', string])[] = [
 const BACK = [
   ['rear_tilt_deg', 'Back tilts, top away'],
   ['rear_swing_deg', 'Back swings right'],
-  ['rear_rise_mm', 'Back, rise'],
-  ['rear_shift_mm', 'Back, shift right'],
+  ['rear_rise_mm', 'Back looks higher'],
+  ['rear_shift_mm', 'Back looks right'],
 ] as const;
 
 /** A reading that the mechanism allows, or why it does not. */

@@ -23,8 +23,10 @@ function withoutReading(station: Station, field: keyof Bed): Station {
 }
 
 /** Both rules give what acts on the film; drawn out, or behind a multiplier, the ring says less. */
-const onRing = (ring: number, acting: number): string =>
-  Math.abs(ring / acting - 1) < 0.005 ? '' : `set f/${fixed(ring, 1)} on the ring. `;
+const OnRing = ({ ring, acting }: { ring: number; acting: number }) =>
+  Math.abs(ring / acting - 1) < 0.005 ? null : (
+    <strong className="block text-ink">acting; set f/{fixed(ring, 1)} on the ring</strong>
+  );
 
 /** Two readings of the standard on its bed give focus, stop and lean, without a plan. */
 export function BedPage() {
@@ -65,12 +67,12 @@ export function BedPage() {
               <Big name="Set the standard at" figure={fixed(answer.focusAtMm, 2)} unit="mm" />
               <Big name="Focus spread" figure={fixed(answer.spreadMm, 2)} unit="mm" />
               <Big name="Stop by diffraction" figure={`f/${fixed(answer.byDiffraction, 1)}`}>
-                {onRing(answer.ring.byDiffraction, answer.byDiffraction)}√(375 Δ). Hansma, View
-                Camera Focusing in Practice (1996), from memory
+                <OnRing ring={answer.ring.byDiffraction} acting={answer.byDiffraction} />
+                √(375 Δ). Hansma, View Camera Focusing in Practice (1996), from memory
               </Big>
               <Big name="Stop by circle of confusion" figure={`f/${fixed(answer.byCoc, 1)}`}>
-                {onRing(answer.ring.byCoc, answer.byCoc)}Δ / (2 c), c as your standard of sharpness
-                has it
+                <OnRing ring={answer.ring.byCoc} acting={answer.byCoc} />Δ / (2 c), c as your
+                standard of sharpness has it
               </Big>
             </div>
             <p className="max-w-[60ch] pt-4">

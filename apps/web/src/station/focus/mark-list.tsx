@@ -117,7 +117,7 @@ const MarkLine = memo(function MarkLine({
               ? 'no focus'
               : `${fixed(read.blur_um, 0)} µm`}
           </span>
-          {longer}
+          {longer && `, ${longer}`}
           {read && !read.holds ? (mark.must === 'soft' ? ', too sharp' : ', does not hold') : ''}
           {read && !read.in_frame ? ', outside the frame' : ''}
         </span>

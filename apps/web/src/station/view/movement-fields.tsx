@@ -18,8 +18,8 @@ const RANGES: readonly (readonly [RangeField, string, string, string])[] = [
 
 /** Of the back, where the front moves and it does too. */
 const SECOND: typeof RANGES = [
-  ['rear_rise_mm', 'Back, fall', 'Back, rise', 'mm'],
-  ['rear_shift_mm', 'Back, shift left', 'Back, shift right', 'mm'],
+  ['rear_rise_mm', 'Back looks lower', 'Back looks higher', 'mm'],
+  ['rear_shift_mm', 'Back looks left', 'Back looks right', 'mm'],
 ];
 
 /** An end of a range as an amount in its own direction; negative when it lies past zero. */
