@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { parseStation, readings, type Station } from '../src/index.js';
+import { newStation, parseStation, readings, type Station } from '../src/index.js';
 import { root, Traced, type V3 } from './helpers/traced.js';
-import { worlds } from './helpers/worlds.js';
+import { within, worlds } from './helpers/worlds.js';
 
 const RUNS = 2500;
 
@@ -153,5 +153,114 @@ describe('random stations against rays', () => {
         same(traced.depthOf(at), traced.v, 1e-6);
       }
     });
+  });
+
+  it('reach: where the ends of the bellows put the lens, before, behind and between multipliers', () => {
+    fc.assert(
+      fc.property(
+        within(40, 300),
+        within(0.6, 1.3),
+        within(0.1, 1.6),
+        fc.tuple(fc.option(within(0.6, 2)), fc.option(within(0.6, 2))),
+        within(-10, 10),
+        (f, low, more, [before, behind], tilt_deg) => {
+          const [least, most] = [f * low, f * (low + more)];
+          const station: Station = {
+            ...newStation('reach'),
+            back: { width_mm: 36, height_mm: 24, orientation: 'landscape' },
+            lens: { focal_length_mm: f, f_min: 2, f_max: 64, circle: [{ f_number: 4, diameter_mm: 3 * f }] }, // prettier-ignore
+            chain: [
+              ...(before === null ? [] : [{ kind: 'multiplier' as const, factor: before }]),
+              { kind: 'view_camera', bellows_min_mm: least, bellows_max_mm: most },
+              ...(behind === null ? [] : [{ kind: 'multiplier' as const, factor: behind }]),
+            ],
+            movement_limits: { moves: 'front' },
+            focus: { magnification: 0.5 },
+          };
+          const { rig } = readings(station);
+          const camera = new Traced(station);
+          // A draw of f is infinity's place for the bare lens, and for the two together.
+          const [near, far] = [camera.f + most - f, camera.f + least - f];
+          if (near <= camera.f * 1.0001) return;
+          const m = near / camera.sharpAhead(near);
+          same(rig.largest_magnification, m * camera.behind, 1e-7);
+          let nearest = Infinity;
+          for (let i = 0; i <= 1500; i++) {
+            const v = Math.max(far, camera.f * 1.0000001);
+            const at = v + ((near - v) * i) / 1500;
+            nearest = Math.min(nearest, at + camera.sharpAhead(at));
+          }
+          same(rig.closest_focus_m! * 1000, nearest, 1e-4);
+          expect(rig.reaches_infinity).toBe(far <= camera.f + 1e-6);
+          if (far > camera.f * 1.001) {
+            same(rig.farthest_focus_m! * 1000, far + camera.sharpAhead(far), 1e-6);
+          }
+          // Leaned, the lens stands where it stands: at the end of the draw and a hair before it, not past.
+          const set = (bed: number) => readings({ ...station, focus: { image_distance_mm: bed }, movements: { ...station.movements, tilt_deg } }).rig.problems.some(({ severity }) => severity === 'stop'); // prettier-ignore
+          expect(set(near - 1e-3)).toBe(false);
+          expect(set(near + 1e-2)).toBe(true);
+        },
+      ),
+      { numRuns: 120 },
+    );
+  });
+
+  it('a façade: the rise that brings in its top, and the least distance it fits from', () => {
+    const seen = { needed: 0, least: 0 };
+    const wall = fc.tuple(worlds, within(2, 60), within(0.1, 0.8), within(-0.6, 0.1), within(0.1, 0.9)); // prettier-ignore
+    fc.assert(
+      fc.property(wall, ([drawn, near, top, foot, wide]) => {
+        const d = (near * drawn.lens.focal_length_mm) / 10;
+        const facade = { distance_m: d, top_m: 1.4 + top * d, base_m: 1.4 + foot * d, width_m: wide * d }; // prettier-ignore
+        const station: Station = { ...drawn, facade };
+        if (!parseStation(station).ok) return;
+        const { facade: read } = readings(station);
+        const traced = new Traced(station);
+        /** How far the corners stand past the frame's edges: top, foot, aside; each ≤ 0 inside. */
+        const past = (distance_m: number, rise_mm: number) => {
+          const camera = traced.moved({ rise_mm });
+          const { x: cx, y: cy } = camera.middle;
+          const { w, h, x: sx, y: sy } = camera.kept;
+          let [over, under, aside] = [-Infinity, -Infinity, -Infinity];
+          for (const y_m of [facade.top_m, facade.base_m]) {
+            for (const side of [-0.5, 0.5]) {
+              const place = camera.see({ x_m: side * facade.width_m, y_m, z_m: distance_m });
+              if (place[2] <= 0) return null;
+              const { x, y } = camera.pictured(place);
+              if (y_m === facade.top_m) over = Math.max(over, y - cy - sy - h / 2);
+              else under = Math.max(under, cy + sy - h / 2 - y);
+              aside = Math.max(aside, Math.abs(x - cx - sx) - w / 2);
+            }
+          }
+          return { over, under, aside, covered: camera.covered };
+        };
+        const needed = read!.rise_needed_mm;
+        if (needed !== null && Math.abs(needed) < traced.f) {
+          const there = past(d, needed);
+          if (there) {
+            seen.needed += 1;
+            same(there.over / traced.f, 0, 1e-7);
+          }
+        }
+        const least = read!.distance_needed_m;
+        if (least === null || least > 1e4) return;
+        const { rise_mm: up, fall_mm: down } = readings(station).coverage.limits;
+        if (up === null || down === null) return;
+        seen.least += 1;
+        const serves = (distance: number, slack: number): boolean => {
+          for (let i = 0; i <= 150; i++) {
+            const it = past(distance, -down + ((up + down) * i) / 150);
+            if (it && Math.max(it.over, it.under, it.aside) <= slack) return true;
+          }
+          return false;
+        };
+        // Between two of the rises looked at things move by a 150th of the way.
+        const coarse = (up + down) / 110;
+        expect(serves(least * (1 + 1e-9), coarse)).toBe(true);
+        expect(serves(least * 0.98, -1e-9)).toBe(false);
+      }),
+      { numRuns: 120 },
+    );
+    expect(Math.min(seen.needed, seen.least)).toBeGreaterThan(12);
   });
 });

@@ -59,8 +59,9 @@ export function stackOf(rig: RigParts): Stack {
 }
 
 /**
- * Where along the chain what is too long or too short stands. Multipliers are made for one register:
- * the lens's own where it is mounted on them, else the body's.
+ * Where along the chain what is too long or too short stands: bellows make up for all the rest.
+ * Without them a multiplier is taken to be made for the lens's register where the lens is mounted on
+ * it, else for the body's, and what stands behind it then is extension.
  */
 function bareExcess(
   { chain }: RigParts,
@@ -75,24 +76,29 @@ function bareExcess(
       : part.kind === 'adapter' && flangeToSensorMm !== null
         ? part.thickness_mm
         : 0;
-  const scales: number[] = [];
   let factor = 1;
-  for (const part of chain) {
-    scales.push(1 / factor ** 2);
+  const scales = chain.map((part) => {
+    const scale = 1 / factor ** 2;
     if (part.kind === 'multiplier') factor *= part.factor;
-  }
-  const drawn = chain.reduce((sum, part, i) => sum + drawOf(part) * scales[i]!, 0);
-  const sum = (from: number, to: number, scaled: boolean): number =>
-    chain
-      .slice(from, to)
-      .reduce((all, part, i) => all + lengthOf(part) * (scaled ? scales[from + i]! : 1), 0);
+    return scale;
+  });
+  const bellows = chain.findIndex((part) => part.kind === 'view_camera');
   const fitted = chain.slice(0, first).some(({ kind }) => kind !== 'board');
-  // Behind a mount that was fitted to the lens what follows is extension; else what is behind the
-  // last multiplier takes what is left.
   const last = chain.findLastIndex((part) => part.kind === 'multiplier');
-  const least = fitted
-    ? excessMm[0] - sum(first, chain.length, false) + sum(first, chain.length, true)
-    : sum(0, last, true) + (excessMm[0] - sum(0, last, false)) / factor ** 2;
+  /** Parts that count where they stand, and what one mm of all the rest counts. */
+  const [from, to, rest] =
+    bellows >= 0
+      ? [0, chain.length, scales[bellows]!]
+      : fitted
+        ? [first, chain.length, 1]
+        : [0, last, 1 / factor ** 2];
+  let [own, scaled] = [0, 0];
+  for (let i = from; i < to; i++) {
+    own += lengthOf(chain[i]!);
+    scaled += lengthOf(chain[i]!) * scales[i]!;
+  }
+  const least = scaled + (excessMm[0] - own) * rest;
+  const drawn = chain.reduce((sum, part, i) => sum + drawOf(part) * scales[i]!, 0);
   return [least, least + drawn];
 }
 

@@ -211,7 +211,7 @@ export class Traced {
   }
 
   /** How far ahead of the lens a place must be for its rays to meet at v, straight ahead. */
-  private sharpAhead(v: number, scale = 1): number {
+  sharpAhead(v: number, scale = 1): number {
     // From the sensor's middle line back out: a ray through the centre, and one beside it.
     const f = this.f * scale;
     const [a1, a2] = [inner([0, 0, -v], this.e1), inner([0, 0, -v], this.e2)];
