@@ -1,3 +1,5 @@
+import { focalLengthAtSetting } from './breathing.js';
+
 /**
  * The mechanical chain from lens to sensor. All lengths along the axis, mm. The flange is the face
  * the lens is screwed on by; its register is the distance from there to the sensor at infinity.
@@ -51,6 +53,31 @@ export const distanceAtMagnificationMm = (focalLengthMm: number, m: number): num
 const nearestOf = (focalLengthMm: number, leastM: number, greatestM: number): number =>
   distanceAtMagnificationMm(focalLengthMm, Math.min(greatestM, Math.max(1, leastM)));
 
+/** Settings of a lens's own focusing that are looked at once it may pass life size. */
+const SETTINGS = 64;
+
+/** The nearest thing at any setting of lens and draw, from the sensor, mm. */
+function nearestSetting(
+  focalLengthMm: number,
+  close: ClosestSetting | null,
+  [least, greatest]: readonly [number, number],
+): number {
+  if (!close) return nearestOf(focalLengthMm, least / focalLengthMm, greatest / focalLengthMm);
+  const { focalLengthMm: f, magnification, gapMm } = close;
+  const at = (own: number, acting: number): number =>
+    nearestOf(acting, own + least / acting, own + greatest / acting) + gapMm;
+  // Up to life size things only come nearer as the lens is drawn out.
+  if (magnification + greatest / f <= 1) return at(magnification, f);
+  const lens = { focalLengthMm, close: f < focalLengthMm ? close : null, excessMm: 0 };
+  let nearest = Infinity;
+  for (let i = 1; i <= SETTINGS; i++) {
+    const own = (magnification * i) / SETTINGS;
+    const mm = at(own, focalLengthAtSetting(lens, own));
+    if (mm > 0) nearest = Math.min(nearest, mm);
+  }
+  return nearest;
+}
+
 /**
  * How far and how near a rig focuses.
  * @param excess least and greatest distance of the sensor behind the lens's own register, mm;
@@ -76,9 +103,7 @@ export function focusReach(
     reachesInfinity,
     pastInfinity: least < -REGISTER_PLAY_MM && !nowhere,
     farthestMm: nowhere ? null : distanceAtMagnificationMm(focalLengthMm, leastM),
-    closestMm: focuses
-      ? nearestOf(farAt, ownM + least / farAt, greatestM) + (close?.gapMm ?? 0)
-      : null,
+    closestMm: focuses ? nearestSetting(focalLengthMm, close, excess) : null,
     largestMagnification: greatestM === null ? null : Math.max(0, greatestM),
     leastM,
     greatestM,

@@ -89,6 +89,18 @@ describe('reach', () => {
     );
   });
 
+  it('things come no nearer past life size, whether the lens or a tube takes it there', () => {
+    // 100 mm drawn out to 1.4 times: nearest at life size, 4 f.
+    expect(focusReach(100, [0, 140], 'none').closestMm).toBe(400);
+    expect(focusReach(100, [120, 140], 'none').closestMm).toBeCloseTo(100 * (2 + 1.2 + 1 / 1.2), 9);
+    // A lens to 0.9 times on a tube of 50 mm passes life size on the way.
+    const own = { focalLengthMm: 100, magnification: 0.9, gapMm: 0 };
+    expect(focusReach(100, [50, 50], own).closestMm).toBeCloseTo(400, 0);
+    // One that shortens as it goes comes nearer all the way: 250 mm at twice life size.
+    const macro = { focalLengthMm: 250 / 4.5, magnification: 2, gapMm: 0 };
+    expect(focusReach(100, [0, 0], macro).closestMm).toBeCloseTo(250, 9);
+  });
+
   it('infinity lies between the ends of the draw, or it is not reached', () => {
     expect(focusReach(150, [-40, 150], 'none')).toMatchObject({
       reachesInfinity: true,

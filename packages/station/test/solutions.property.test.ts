@@ -278,6 +278,11 @@ describe('solutions against a search by brute force', () => {
       const traced = worth(taken, solution!.bed_mm!);
       expect(Math.abs(traced.n - solution!.f_number!)).toBeLessThan(close);
       expect(traced.missed).toBeLessThanOrEqual(1e-9);
+      // Set on the scales, in steps a hand can set, every mark is held at the stop that goes with it.
+      const settled = readings(solvedFor(station));
+      expect(settled.marks!.every(({ holds }) => holds)).toBe(true);
+      expect(settled.coverage.covered && settled.coverage.filter_clear).toBe(true);
+      expect(settled.rig.problems.filter(({ severity }) => severity === 'stop')).toEqual([]);
       const lean = Math.acos(Math.cos((t! * Math.PI) / 180) * Math.cos((s! * Math.PI) / 180));
       const most = station.movement_limits.radial_tilt_deg;
       if (most !== undefined) expect((lean * 180) / Math.PI).toBeLessThanOrEqual(most + 1e-4);
