@@ -8,7 +8,7 @@ import {
   type Stance,
   type Standards,
 } from './stance.js';
-import { minimax, type Away } from './minimax.js';
+import { minimax, type Away, type MinimaxResult } from './minimax.js';
 import { degrees, dot, radians, subtract, type Vec3 } from './vector.js';
 
 /**
@@ -170,6 +170,10 @@ function missMm(question: SolveQuestion, at: Pose, mark: SolveMark): number {
   return (pupilRatio * f * (v * inverse - 1)) / Math.max(spread, 1e-3);
 }
 
+interface Sought extends MinimaxResult {
+  readonly sides: readonly (1 | -1)[];
+}
+
 /** About how much a hand leans before things stop being straight. */
 const LEAN_SCALE_RAD = 0.08;
 /** The same for the magnification. */
@@ -177,6 +181,11 @@ const FOCUS_SCALE = 0.03;
 /** Past infinity by half the focal length, and past any bellows. */
 const LEAST_MAGNIFICATION = -0.5;
 const MOST_MAGNIFICATION = 12;
+/** A lean is idle below this, and marks are held below this share of the focal length. */
+const IDLE_RAD = 1e-6;
+const IDLE_SHARE = 1e-7;
+/** What a lean across must be worth: a share of the stop. */
+const WORTH_LEANING = 0.003;
 /** A hair of preference for standing straight, mm for each radian. */
 const REST = 2e-6;
 
@@ -218,7 +227,8 @@ export function solveFocus(question: SolveQuestion): Solved {
 
   const far = Math.max(leastM, LEAST_MAGNIFICATION);
   const near = Math.max(far, Number.isFinite(greatestM) ? greatestM : MOST_MAGNIFICATION);
-  const rest = REST * question.focalLengthMm(0);
+  const f0 = question.focalLengthMm(0);
+  const rest = REST * f0;
   const run = (sides: readonly (1 | -1)[], start: readonly number[]) =>
     minimax(
       {
@@ -239,6 +249,28 @@ export function solveFocus(question: SolveQuestion): Solved {
       start,
     );
 
+  /**
+   * Marks in one line with the lens pull a lean across that line neither way, and a search begun on it
+   * stays there; yet with the other lean at its end a little across may be worth while. Looked for
+   * from halfway out, and taken only where a hand would see the difference.
+   */
+  function offTheLine(found: Sought): Sought {
+    const lean = [
+      [lowA, highA],
+      [lowB, highB],
+    ] as const;
+    return lean.reduce<Sought>((kept, [low, high], i) => {
+      const idle = low < 0 && high > 0 && Math.abs(found.parameters[i]!) < IDLE_RAD;
+      if (!idle || found.largest < IDLE_SHARE * f0 || isSpent(budget)) return kept;
+      const from = [...found.parameters];
+      from[i] = (high > -low ? high : low) / 2;
+      const next = { sides: found.sides, ...run(found.sides, from) };
+      return next.short < kept.short + 1e-9 && next.largest < kept.largest * (1 - WORTH_LEANING)
+        ? next
+        : kept;
+    }, found);
+  }
+
   const clamp = (value: number, low: number, high: number): number =>
     Math.min(high, Math.max(low, value));
   const start = [
@@ -246,9 +278,9 @@ export function solveFocus(question: SolveQuestion): Solved {
     clamp(radians(question.start.swing), lowB, highB),
     clamp(question.start.setting, far, near),
   ];
-  const best = sidesOf(question, start).reduce<ReturnType<typeof run> | null>((found, sides) => {
+  const sought = sidesOf(question, start).reduce<Sought | null>((found, sides) => {
     if (found && isSpent(budget)) return found;
-    const next = run(sides, start);
+    const next = { sides, ...run(sides, start) };
     if (!found) return next;
     // Within what is asked first; then the stop that lets more light in.
     const better =
@@ -256,6 +288,7 @@ export function solveFocus(question: SolveQuestion): Solved {
       (next.short < found.short + 1e-9 && next.largest < found.largest - 1e-12);
     return better ? next : found;
   }, null)!;
+  const best = offTheLine(sought);
 
   const [a, b, setting] = best.parameters as unknown as [number, number, number];
   const at = pose(question, a, b, setting);

@@ -280,6 +280,16 @@ describe('the best wedge', () => {
     expect(Math.hypot(one.lens.tiltDeg, one.lens.swingDeg)).toBeLessThan(1e-6);
   });
 
+  it('leans across too where marks in one line with the lens leave the other lean at its end', () => {
+    const line: Vec3[] = [700, 900, 1300, 1900].map((z) => [0, -500 + 0.42 * z, z]);
+    const at = (swing: readonly [number, number]): number =>
+      solveFocus(ask(line, { freedom: { kind: 'rear', tilt: [-3, 3], swing, leanDeg: 90 } }))
+        .fNumber;
+    const best = Math.min(...[0, 5, 10, 15, 20].map((swing) => at([swing, swing])));
+    expect(best).toBeLessThan(at([0, 0]) * 0.99);
+    expect(at([-20, 20])).toBeLessThan(best * 1.005);
+  });
+
   it('leaves a soft mark as soft as wanted while the sharp one is held', () => {
     const wanted = 0.3;
     const found = solveFocus(
