@@ -15,7 +15,8 @@ import { lockedLean } from './cover/turning.js';
 import { fixed, fStop, type Units } from './format.js';
 import type { Station } from './schema.js';
 import { focusEnds } from './rig/stack.js';
-import { bareFocus, leanedOf, setup, shiftLengthMm, stanceOfStation } from './setup.js';
+import { bareFocus, setup, shiftLengthMm } from './setup.js';
+import { leanedOf, stanceOfStation } from './standards.js';
 import type { Movement } from './state.js';
 
 /** The six scales of the barrel. One definition each; nothing else knows how they differ. */

@@ -10,8 +10,8 @@ import {
   engravedStops,
   envelope,
   frameCorner,
-  radians,
   toPicture,
+  verticalInSensor,
   worstCorner,
   type Cone,
   type Corner,
@@ -64,8 +64,8 @@ export interface CoverDrawing {
   readonly margin: { corner: Point; edge: Point } | null;
   /** Largest half-extent the rig's circles ever need at infinity: for a sheet that stands still. */
   readonly baseMm: number;
-  /** Where the level line of the scene lies; null when it cannot be pictured. */
-  readonly levelLineMm: number | null;
+  /** The level line of the scene: its height straight ahead, and how much it climbs for each mm to the right. */
+  readonly levelLine: { readonly atMm: number; readonly slope: number } | null;
   /** Where shift and rise as set put the frame's centre, before the factor. */
   readonly placing: Placing;
 }
@@ -114,7 +114,7 @@ export function coverDrawing(station: Station): CoverDrawing {
     envelope: envelope(s.cone, s.frame, s.mechanism, s.placing).map(out),
     margin: marginLine(s, out),
     baseMm: baseMm(station, s),
-    levelLineMm: levelLine(station, s),
+    levelLine: levelLine(station, s),
     placing: s.placing,
   };
 }
@@ -145,12 +145,16 @@ function baseMm(station: Station, s: Setup): number {
   return Math.max(largest, Math.hypot(station.back.width_mm, station.back.height_mm)) / 2;
 }
 
-/** A level sensor sees the horizon straight ahead; pitched by p it moves by v tan p. */
-function levelLine(station: Station, s: Setup): number | null {
-  const pitch = station.camera.pitch_deg + (station.movements.rear_tilt_deg ?? 0);
-  if (Math.abs(pitch) > 85) return null;
-  return -s.imageDistanceMm * s.factor * Math.tan(radians(pitch)) + 0;
+/** What lies level is pictured square to the upright: x u_x + y u_y + v u_z = 0. */
+function levelLine(station: Station, s: Setup): CoverDrawing['levelLine'] {
+  const { rear_tilt_deg: tilt = 0, rear_swing_deg: swing = 0 } = station.movements;
+  const [x, y, z] = verticalInSensor(station.camera.pitch_deg, tilt, swing);
+  if (Math.abs(y) < STEEP) return null;
+  return { atMm: (-s.imageDistanceMm * s.factor * z) / y + 0, slope: -x / y + 0 };
 }
+
+/** The cosine of 85°: steeper than that the level line is off any sheet. */
+const STEEP = 0.087;
 
 function neighbours(station: Station, s: Setup): { fNumber: number; bareMm: number }[] {
   const { lens, aperture } = station;

@@ -1,5 +1,6 @@
 import {
   blurDiameterMm,
+  degrees,
   dot,
   fNumberNeeded,
   inverseDepth,
@@ -25,6 +26,10 @@ export function sensorAxes(station: Station): { right: Vec3; up: Vec3; normal: V
   ];
   return { right: outward(rear.right), up: outward(rear.up), normal: outward(rear.normal) };
 }
+
+/** How far the sensor points above level, pitch and leans of the back together. */
+export const sensorPitchDeg = (station: Station): number =>
+  degrees(Math.asin(Math.max(-1, Math.min(1, sensorAxes(station).normal[1]))));
 
 /** A place in the station frame, m, as the camera frame has it: mm from the lens centre. */
 export function fromLensCentre(

@@ -30,7 +30,8 @@ import { reportMarks } from './marks.js';
 import type { Direction, Readings, Report } from './report.js';
 import type { Station } from './schema.js';
 import { rigReport } from './rig/report.js';
-import { hasSecondStandard, setup, UNBOUNDED, type Setup } from './setup.js';
+import { setup, UNBOUNDED, type Setup } from './setup.js';
+import { hasSecondStandard } from './standards.js';
 
 /** JSON has no infinity: a value without a finite number is null. Minus zero is zero. */
 const finite = (value: number): number | null => (Number.isFinite(value) ? value + 0 : null);
@@ -102,7 +103,7 @@ const endsOf = ({ rise, fall, left, right }: Limits): Record<Direction, number |
 });
 
 /** Limits of the back's own rise and shift, where the front moves and the back does too. */
-export function secondStandard(station: Station, s: Setup): Limits | null {
+function secondStandard(station: Station, s: Setup): Limits | null {
   if (!hasSecondStandard(station)) return null;
   const { movements: set, movement_limits: limits } = station;
   return movementLimits(

@@ -8,7 +8,8 @@ import {
 import { focusDistanceM } from './controls.js';
 import type { Focus, Station } from './schema.js';
 import { focusingLensOf } from './rig/stack.js';
-import { bareFocus, leanedOf, setup } from './setup.js';
+import { bareFocus, setup } from './setup.js';
+import { leanedOf } from './standards.js';
 
 /** Changes to a rig that touch more than one field, so that the document stays sound. */
 

@@ -2,7 +2,7 @@ import type { z } from 'zod';
 import { bedReading, imageDistanceOnBed, leastDistanceMm, type Stance } from '@gangway/optics';
 import { focusingLensOf, type RigParts } from './rig/stack.js';
 import type { Station } from './schema.js';
-import { leanedOf, stanceOfStation } from './setup.js';
+import { leanedOf, stanceOfStation } from './standards.js';
 import { siteRules, type Sited } from './site/rules.js';
 
 /** What {@link stationRules} needs of a station whose single fields are already sound. */

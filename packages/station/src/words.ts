@@ -1,5 +1,6 @@
 import type { Corner } from '@gangway/optics';
 import { distance, fixed, fStop, signed, trimmed, type Units } from './format.js';
+import { sensorPitchDeg } from './marks.js';
 import type { Readings, Report } from './report.js';
 import type { Station } from './schema.js';
 import {
@@ -166,9 +167,7 @@ export function viewVerdict(station: Station, report: Readings): Omit<Verdict, '
       sentence: stops[0]!.message,
     };
   }
-  const { pitch_deg: pitch } = station.camera;
-  const rear = station.movements.rear_tilt_deg ?? 0;
-  const sensor = pitch + rear;
+  const sensor = sensorPitchDeg(station);
   if (Math.abs(sensor) < 0.05) {
     return {
       standing: 'within',

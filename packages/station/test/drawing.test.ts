@@ -1,5 +1,8 @@
 import fc from 'fast-check';
 import clipping from 'polygon-clipping';
+import { project } from '@gangway/optics';
+import { fromLensCentre } from '../src/marks.js';
+import { setup } from '../src/setup.js';
 import {
   coverDrawing,
   evaluate,
@@ -122,8 +125,19 @@ describe('what the Cover drawing shows', () => {
   it('the level line leaves the middle by v tan p, down when the camera looks up', () => {
     const pitched = parsed({ ...base(), camera: { height_m: 1.6, pitch_deg: 10, yaw_deg: 0 } });
     const { image_distance_mm: v } = evaluate(pitched).focus;
-    expect(coverDrawing(pitched).levelLineMm).toBeCloseTo(-v * Math.tan(Math.PI / 18), 9);
-    expect(coverDrawing(base()).levelLineMm).toBe(0);
+    expect(coverDrawing(pitched).levelLine!.atMm).toBeCloseTo(-v * Math.tan(Math.PI / 18), 9);
+    expect(coverDrawing(base()).levelLine).toEqual({ atMm: 0, slope: 0 });
+    // With the back swung it is where two level things far off are pictured.
+    const swung = {
+      ...pitched,
+      movements: { ...pitched.movements, rear_tilt_deg: 4, rear_swing_deg: 12 },
+    };
+    const s = setup(swung);
+    const { atMm, slope } = coverDrawing(swung).levelLine!;
+    for (const x of [-3e8, 1e8, 5e8]) {
+      const seen = project(fromLensCentre(swung, s)(x, 1.6, 1e9), s.imageDistanceMm);
+      expect(seen.y).toBeCloseTo(atMm + slope * seen.x, 5);
+    }
   });
 
   it('a cone that no longer closes has no ellipse, and still a verdict', () => {

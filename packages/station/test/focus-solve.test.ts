@@ -276,7 +276,7 @@ describe('marks that make trouble', () => {
         close_focus: { distance_mm: 900, magnification: 0.13 },
       },
     });
-    expect(told(rig).reason).toContain('closer than this rig focuses: it draws out to 0.13×');
+    expect(told(rig).reason).toContain('this rig goes to 0.13× with the lens straight');
   });
 
   it('that ask for more tilt than there is: the end is named, and the best given', () => {

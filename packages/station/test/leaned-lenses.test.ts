@@ -50,6 +50,19 @@ describe('leaned lenses against a ray trace', () => {
     expect(stops(read('extension 0.5 mm').report)).toEqual([]);
   });
 
+  it('a lens past its stops is told by how much, leaned or not', () => {
+    const { station } = read('extension 0.5 mm');
+    const at = (image_distance_mm: number, rear_tilt_deg?: number): string => {
+      const movements = { ...station.movements, ...(rear_tilt_deg ? { rear_tilt_deg } : {}) };
+      const set = { ...station, movements, focus: { image_distance_mm } };
+      return stops(evaluate(set))[0]?.message ?? '';
+    };
+    expect(at(89.5)).toMatch(/lens 0\.50 mm further in than this rig lets it/);
+    expect(at(89.5, 5)).toMatch(/0\.50 mm further in/);
+    expect(at(90)).toBe('');
+    expect(at(90, 5)).toBe('');
+  });
+
   it('draw behind a converter gives the extension over the combined focal length', () => {
     const { report, given } = read('converter on the lens');
     expect(report.rig.largest_magnification).toBeCloseTo(

@@ -1,7 +1,8 @@
 import { degrees, lensAxis, pivotTravel, turnedTiltOf } from '@gangway/optics';
 import { fixed, trimmed } from '../format.js';
 import type { Station } from '../schema.js';
-import { shiftLengthMm, standardsOf } from '../setup.js';
+import { shiftLengthMm } from '../setup.js';
+import { standardsOf } from '../standards.js';
 
 /** How a lens that turns is set: the turn, the length along it, and the stop that is nearest. */
 export interface Turn {

@@ -49,7 +49,7 @@ function nearer(answer: FocusAnswer): string | null {
   }
   if (answer.bounds.includes('close_focus') && !answer.held) {
     const m = answer.solved.setting * answer.setup.factor;
-    return `The nearest mark is closer than this rig focuses: it draws out to ${trimmed(m, 2)}× and no further. Step back, or add extension.`;
+    return `The marks ask for more draw than there is: this rig goes to ${trimmed(m, 2)}× with the lens straight, and no further. Step back, or add extension.`;
   }
   return null;
 }

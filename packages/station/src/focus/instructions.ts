@@ -170,7 +170,7 @@ function notesOf(answer: FocusAnswer): string[] {
     rear_swing: `The rear swing stands at its end, ${degrees(Math.abs(solved.rear.swingDeg))}: the plane asks for more.`,
     circle: `The image circle holds the lean back: more would cost a corner at ${fStop(station.aperture)}.`,
     ring: `The filter ring holds the lean back: more would cost a corner at ${fStop(station.aperture)}.`,
-    close_focus: 'The rig draws out no further; the marks ask for nearer.',
+    close_focus: 'The rig draws out no further; the plane asks for more.',
     far_focus: 'The rig stands at the far end of its focus; the plane asks for past it.',
   };
   for (const bound of bounds) {

@@ -17,7 +17,8 @@ import {
 import { SOFT_COCS } from '../marks.js';
 import { focusingLensOf, reachOf } from '../rig/stack.js';
 import type { Mark, Station } from '../schema.js';
-import { standardsOf, type Setup } from '../setup.js';
+import { type Setup } from '../setup.js';
+import { standardsOf } from '../standards.js';
 
 /** A mark with its number in the station's list. */
 export interface Numbered {

@@ -10,7 +10,7 @@ import {
 } from '@gangway/optics';
 import { degrees } from '../format.js';
 import { nameOf } from './hindrance.js';
-import { standardsOf } from '../setup.js';
+import { standardsOf } from '../standards.js';
 import type { FocusAnswer } from './solve.js';
 
 /** One round of focusing far and leaning near: where it lands. */

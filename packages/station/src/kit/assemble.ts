@@ -1,5 +1,5 @@
 import type { Back, ChainPart, Lens, MovementLimits, Station } from '../schema.js';
-import { leanedOf, stanceOfStation } from '../setup.js';
+import { leanedOf, stanceOfStation } from '../standards.js';
 import { REAR_MOVEMENTS } from '../state.js';
 import { focusEnds, reachOf, type RigParts } from '../rig/stack.js';
 import type { KitItem, KitItemOf } from './schema.js';

@@ -196,9 +196,12 @@ export const movementCarrier = (chain: readonly ChainPart[]): number =>
     (part) => part.kind === 'view_camera' || (part.kind === 'adapter' && part.movement),
   );
 
-/** Factor of the multipliers from one place of the chain on, or up to it. */
 const factorOf = (chain: readonly ChainPart[]): number =>
   chain.reduce((all, part) => (part.kind === 'multiplier' ? all * part.factor : all), 1);
+
+/** Factor of the multipliers before the movements. */
+const combinedOf = (chain: readonly ChainPart[]): number =>
+  factorOf(chain.slice(0, movementCarrier(chain) + 1));
 
 /**
  * Whether the rig is focused by what draws out behind a multiplier that is combined with the lens:
@@ -228,7 +231,7 @@ export function reachOf(rig: RigParts, stack: Stack = stackOf(rig)): Reach {
   const own = ownFocusing(rig, stack);
   const f = rig.lens.focal_length_mm;
   if (!focusesBehind(rig)) return focusReach(f, stack.bareExcessMm, own);
-  const combined = factorOf(rig.chain.slice(0, movementCarrier(rig.chain) + 1));
+  const combined = combinedOf(rig.chain);
   const [least, greatest] = stack.bareExcessMm;
   return focusReach(
     f * combined,
@@ -274,10 +277,8 @@ export function multiplied(chain: readonly ChainPart[], bareCircleMm: number): M
 /** The lens that is focused, as it focuses on this rig. */
 export function focusingLensOf(rig: RigParts): FocusingLens {
   const { lens } = rig;
-  const behind = rig.chain.length > 0 && focusesBehind(rig);
   const f = lens.focal_length_mm;
-  if (behind)
-    return focusingLens(f * factorOf(rig.chain.slice(0, movementCarrier(rig.chain) + 1)), null);
+  if (focusesBehind(rig)) return focusingLens(f * combinedOf(rig.chain), null);
   // Most lenses give no closest setting; what follows is asked hundreds of times a frame.
   if (!lens.close_focus) return focusingLens(f, null);
   const stack = stackOf(rig);

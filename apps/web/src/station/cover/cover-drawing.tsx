@@ -133,16 +133,19 @@ function Edge({
 }
 
 function Circles({ drawing, sheet }: { drawing: Drawing; sheet: Sheet }) {
-  const { neighbours, levelLineMm } = drawing;
+  const { neighbours, levelLine } = drawing;
+  const far = drawing.baseMm * 6;
+  const levelAt = (x: number): number =>
+    sheet.y((levelLine?.atMm ?? 0) + (levelLine?.slope ?? 0) * x);
   const edge = { drawing, sheet };
   return (
     <>
-      {levelLineMm !== null && (
+      {levelLine && (
         <line
-          x1={sheet.x(-drawing.baseMm * 6)}
-          x2={sheet.x(drawing.baseMm * 6)}
-          y1={sheet.y(levelLineMm)}
-          y2={sheet.y(levelLineMm)}
+          x1={sheet.x(-far)}
+          x2={sheet.x(far)}
+          y1={levelAt(-far)}
+          y2={levelAt(far)}
           className="stroke-rule"
         />
       )}

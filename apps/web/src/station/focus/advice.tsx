@@ -11,6 +11,7 @@ import {
   movesBack,
   parseAngleDeg,
   readings,
+  sensorPitchDeg,
   solvedFor,
   solveOf,
   withSolve,
@@ -311,7 +312,7 @@ function within(
 function BackFields({ station }: { station: Station }) {
   const units = useAppSelector((state) => state.preferences.units);
   const { focus, perspective } = readings(station);
-  const { camera, movements } = station;
+  const { movements } = station;
   return (
     <Group title="The back itself">
       {BACK.filter(([field]) => station.movement_limits[field] ?? movements[field]).map(
@@ -336,10 +337,7 @@ function BackFields({ station }: { station: Station }) {
         name="Plane: hinge line from the lens"
         figure={focus.hinge_mm === null ? 'none' : nearOrFar(focus.hinge_mm / 1000, units)}
       />
-      <Line
-        name="Lines: the back points up"
-        figure={degrees(camera.pitch_deg + (movements.rear_tilt_deg ?? 0))}
-      />
+      <Line name="Lines: the back points up" figure={degrees(sensorPitchDeg(station))} />
       <Line name="Lines: uprights converge" figure={degrees(perspective.convergence_deg)} />
     </Group>
   );

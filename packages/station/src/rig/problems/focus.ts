@@ -69,6 +69,8 @@ export const focusOutOfReach: Check = ({ stack, reach, setup }) => {
   if (stack.bellows) return [];
   // Stops and bellows limit where the lens stands, whichever way it leans.
   const m = settingOf(setup);
+  const f = setup.focalLengthMm / setup.ahead;
+  const straight = setup.axis[2] === 1 && setup.stance.still;
   const { leastM, greatestM } = reach;
   if (greatestM !== null && greatestM < 0) {
     return [
@@ -85,8 +87,11 @@ export const focusOutOfReach: Check = ({ stack, reach, setup }) => {
       {
         severity: 'stop',
         joint: null,
-        message: `The focus set lies further than this rig reaches, ${distance((reach.farthestMm ?? 0) / 1000, 'metric')}.`,
-        cure: 'Focus nearer, or shorten the chain.',
+        message:
+          straight || reach.farthestMm !== Infinity
+            ? `The focus set lies further than this rig reaches, ${distance((reach.farthestMm ?? 0) / 1000, 'metric')}.`
+            : `As lens and back lean, the focus set wants the lens ${mm((leastM - m) * f, 2)} further in than this rig lets it.`,
+        cure: straight ? 'Focus nearer, or shorten the chain.' : 'Focus nearer, or lean less.',
       },
     ];
   }
@@ -99,8 +104,12 @@ export const focusOutOfReach: Check = ({ stack, reach, setup }) => {
       {
         severity: 'stop',
         joint: null,
-        message: `${closest}; the focus set lies nearer.`,
-        cure: 'Step back, or put an extension between lens and body.',
+        message: straight
+          ? `${closest}; the focus set lies nearer.`
+          : `${closest}; as lens and back lean, the focus set wants it ${mm((m - greatestM) * f, 2)} further out.`,
+        cure: straight
+          ? 'Step back, or put an extension between lens and body.'
+          : 'Step back, lean less, or put an extension between lens and body.',
       },
     ];
   }
