@@ -107,6 +107,20 @@ describe('without scales, and from the bed', () => {
     expect(answer.byCoc).toBeCloseTo(4 / 0.06, 6);
     const [near, far] = [104, 100];
     expect(answer.focusAtMm).toBeCloseTo((2 * near * far) / (near + far) - 90, 9);
+    // What acts on the film is set over 1 + m/p on the ring, m at the middle of the spread.
+    expect(answer.ring.byDiffraction).toBeCloseTo(answer.byDiffraction / (1 + 12 / 90), 9);
+    expect(answer.ring.byCoc).toBeCloseTo(answer.byCoc / (1 + 12 / 90), 9);
+    expect(answer.ring.byFocusSet).toBe(false);
+    const wide = { ...station, lens: { ...station.lens, pupil_ratio: 2 } };
+    expect(bedAnswer(wide)!.ring.byCoc).toBeCloseTo(answer.byCoc / (1 + 12 / 180), 9);
+    // Seen from the exit pupil, 90 mm before the lens: the harmonic mean of q + k.
+    expect(bedAnswer(wide)!.focusAtMm).toBeCloseTo((2 * 194 * 190) / (194 + 190) - 180, 9);
+    // Infinity's place untold, the draw is that of the focus set.
+    const { infinity_mm: _, ...untold } = station.bed!;
+    const { ring, byCoc } = bedAnswer({ ...station, bed: untold })!;
+    expect(ring.byFocusSet).toBe(true);
+    const { magnification } = readings(station).focus;
+    expect(ring.byCoc).toBeCloseTo(byCoc / (1 + magnification), 9);
     expect(bedAnswer(table([], { bed: { near_mm: 14 } }))).toBeNull();
     expect(bedAnswer(table([], { bed: { near_mm: 14, far_mm: 10 } }))!.focusAtMm).toBe(12);
   });

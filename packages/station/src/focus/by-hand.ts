@@ -19,7 +19,12 @@ export interface BedAnswer {
   /** Where to set the standard on the same scale. */
   readonly focusAtMm: number;
   /** Both as they act on the sensor; what is engraved on the ring stands in `ring`. */
-  readonly ring: { readonly byDiffraction: number; readonly byCoc: number };
+  readonly ring: {
+    readonly byDiffraction: number;
+    readonly byCoc: number;
+    /** Infinity's place is not read: the draw is that of the focus that is set. */
+    readonly byFocusSet: boolean;
+  };
   /** From diffraction: √(375 Δ). */
   readonly byDiffraction: number;
   /** From the circle of confusion: Δ/(2c). */
@@ -67,7 +72,11 @@ export function bedAnswer(station: Station): BedAnswer | null {
     focusAtMm,
     byDiffraction,
     byCoc,
-    ring: { byDiffraction: onRing(byDiffraction), byCoc: onRing(byCoc) },
+    ring: {
+      byDiffraction: onRing(byDiffraction),
+      byCoc: onRing(byCoc),
+      byFocusSet: depths === null,
+    },
     meetMm: spreadWhereSchoolsMeetMm(s.cocMm * s.factor),
     lean: depths === null ? null : leanFrom(station, f, depths),
   };

@@ -1,4 +1,4 @@
-import { bedAnswer, degrees, fixed, fStop, type Station } from '@gangway/station';
+import { bedAnswer, degrees, fixed, fStop, type BedAnswer, type Station } from '@gangway/station';
 import { selectStation } from '../../store/selectors.js';
 import { changed } from '../../store/station.js';
 import { useAppDispatch, useAppSelector } from '../../store/store.js';
@@ -8,6 +8,7 @@ import { BedDrawing } from './bed-drawing.js';
 import { Big, Page } from './page.js';
 
 type Bed = NonNullable<Station['bed']>;
+type Rule = 'byDiffraction' | 'byCoc';
 
 const FIELDS: readonly (readonly [keyof Bed, string])[] = [
   ['near_mm', 'Nearest thing crisp at'],
@@ -23,10 +24,15 @@ function withoutReading(station: Station, field: keyof Bed): Station {
 }
 
 /** Both rules give what acts on the film; drawn out, or behind a multiplier, the ring says less. */
-const OnRing = ({ ring, acting }: { ring: number; acting: number }) =>
-  Math.abs(ring / acting - 1) < 0.005 ? null : (
-    <strong className="block text-ink">acting; set f/{fixed(ring, 1)} on the ring</strong>
+function OnRing({ of: { ring }, rule, acting }: { of: BedAnswer; rule: Rule; acting: number }) {
+  if (Math.abs(ring[rule] / acting - 1) < 0.005) return null;
+  return (
+    <strong className="block text-ink">
+      acting; set f/{fixed(ring[rule], 1)} on the ring
+      {ring.byFocusSet && ', drawn out as it is focused now'}
+    </strong>
   );
+}
 
 /** Two readings of the standard on its bed give focus, stop and lean, without a plan. */
 export function BedPage() {
@@ -67,11 +73,11 @@ export function BedPage() {
               <Big name="Set the standard at" figure={fixed(answer.focusAtMm, 2)} unit="mm" />
               <Big name="Focus spread" figure={fixed(answer.spreadMm, 2)} unit="mm" />
               <Big name="Stop by diffraction" figure={`f/${fixed(answer.byDiffraction, 1)}`}>
-                <OnRing ring={answer.ring.byDiffraction} acting={answer.byDiffraction} />
+                <OnRing of={answer} rule="byDiffraction" acting={answer.byDiffraction} />
                 √(375 Δ). Hansma, View Camera Focusing in Practice (1996), from memory
               </Big>
               <Big name="Stop by circle of confusion" figure={`f/${fixed(answer.byCoc, 1)}`}>
-                <OnRing ring={answer.ring.byCoc} acting={answer.byCoc} />Δ / (2 c), c as your
+                <OnRing of={answer} rule="byCoc" acting={answer.byCoc} />Δ / (2 c), c as your
                 standard of sharpness has it
               </Big>
             </div>
