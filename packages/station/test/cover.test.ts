@@ -33,7 +33,7 @@ import {
   type Station,
   type Stored,
 } from '../src/index.js';
-import { setup } from '../src/setup.js';
+import { setup } from '../src/optical/setup.js';
 import { KIT } from './helpers/gear.js';
 import { base, parsed, stations } from './helpers/rigs.js';
 

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import clipping from 'polygon-clipping';
 import { project } from '@gangway/optics';
-import { fromLensCentre } from '../src/marks.js';
-import { setup } from '../src/setup.js';
+import { fromLensCentre } from '../src/optical/places.js';
+import { setup } from '../src/optical/setup.js';
 import {
   coverDrawing,
   evaluate,

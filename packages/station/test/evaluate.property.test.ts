@@ -10,8 +10,8 @@ import {
   lastAllowed,
   type Station,
 } from '../src/index.js';
-import { fromLensCentre } from '../src/marks.js';
-import { setup } from '../src/setup.js';
+import { fromLensCentre } from '../src/optical/places.js';
+import { setup } from '../src/optical/setup.js';
 import { base, parsed, stations } from './helpers/rigs.js';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });

@@ -12,8 +12,8 @@ import {
   atFrame,
   type Station,
 } from '../src/index.js';
-import { setup } from '../src/setup.js';
-import { reportTurnIn, mostTurnIn, withTurnIn } from '../src/framing/turn-in.js';
+import { setup } from '../src/optical/setup.js';
+import { reportTurnIn, mostTurnIn, withTurnIn } from '../src/facade/turn-in.js';
 import { parsed, stations } from './helpers/rigs.js';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });

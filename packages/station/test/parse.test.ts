@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { parseStation, parseStationText, stationJsonSchema } from '../src/index.js';
-import { migrate } from '../src/migrations.js';
+import { migrate } from '../src/document/migrations.js';
 import { base, parsed, stations } from './helpers/rigs.js';
 
 type Doc = Record<string, unknown>;

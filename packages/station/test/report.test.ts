@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { evaluate, parseStation, viewVerdict, type Station } from '../src/index.js';
-import { setup } from '../src/setup.js';
+import { setup } from '../src/optical/setup.js';
 import { base, parsed, stations } from './helpers/rigs.js';
 
 type V = [number, number, number];

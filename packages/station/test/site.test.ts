@@ -23,8 +23,8 @@ import {
   withSite,
   type Station,
 } from '../src/index.js';
-import { evaluatePitch } from '../src/framing/correction.js';
-import { setup } from '../src/setup.js';
+import { evaluatePitch } from '../src/facade/correction.js';
+import { setup } from '../src/optical/setup.js';
 import { base, parsed } from './helpers/rigs.js';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });

@@ -14,7 +14,7 @@ import {
   parseStation,
 } from '../src/index.js';
 import { readField } from '../src/kit/texts.js';
-import { newStation } from '../src/new-station.js';
+import { newStation } from '../src/document/new-station.js';
 
 describe('half characters', () => {
   it('are told from whole ones as the language itself does', () => {

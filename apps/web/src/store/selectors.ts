@@ -26,7 +26,7 @@ export const selectStation = (state: RootState): Station => selectOpen(state).pr
 export const selectReport = createSelector(selectStation, readings);
 export const selectScales = createSelector(selectStation, scalesOf);
 export const selectDrawing = createSelector(selectStation, coverDrawing);
-export const selectWaysOut = createSelector(selectStation, selectReport, waysOut);
+export const selectWaysOut = createSelector(selectStation, waysOut);
 const selectUnits = (state: RootState) => state.preferences.units;
 export const selectCoverVerdict = createSelector(
   selectStation,

@@ -8,8 +8,8 @@ import {
   ringRoomMm,
   type Corner,
 } from '@gangway/optics';
-import type { Station } from '../schema.js';
-import { setup, type Setup } from '../setup.js';
+import type { Station } from '../document/station.js';
+import { setup, type Setup } from '../optical/setup.js';
 
 /** One corner of the picture: how far it is from the edges, and how much light it gets. */
 export interface CornerFigures {

@@ -1,7 +1,7 @@
 import { engravedStops, movementLimits, UPRIGHT, type Limit } from '@gangway/optics';
-import { focusEnds } from '../rig/stack.js';
-import type { Station } from '../schema.js';
-import { setup } from '../setup.js';
+import { focusEnds } from '../document/chain.js';
+import type { Station } from '../document/station.js';
+import { setup } from '../optical/setup.js';
 import { circleOnBackMm } from './corners.js';
 
 export interface StopLimits {

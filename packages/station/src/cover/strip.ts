@@ -1,5 +1,5 @@
-import { fStop, trimmed } from '../format.js';
-import type { Station } from '../schema.js';
+import { fStop, trimmed } from '../words/format.js';
+import type { Station } from '../document/station.js';
 import { limitsTable, type LimitsTable } from './limits-table.js';
 
 /** A drawing in true millimetres, origin at the top left, y down: for paper, not for the screen. */

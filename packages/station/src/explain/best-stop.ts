@@ -1,4 +1,4 @@
-import { fixed, fStop } from '../format.js';
+import { fixed, fStop } from '../words/format.js';
 import { stopTable } from '../focus/stops.js';
 import type { Asked, Why } from './why.js';
 

@@ -1,5 +1,5 @@
-import { movementsAsked, facadeView } from '../framing/facade.js';
-import { fixed, mm } from '../format.js';
+import { movementsAsked, facadeView } from '../facade/facade.js';
+import { fixed, mm } from '../words/format.js';
 import type { Asked, Why } from './why.js';
 
 export function whyFacadeRise({ station, report, setup: s }: Asked): Why {

@@ -1,4 +1,4 @@
-import { fixed, mm } from '../format.js';
+import { fixed, mm } from '../words/format.js';
 import type { Asked, Why } from './why.js';
 
 export function whyImageDistance({ station, report, setup: s }: Asked): Why {

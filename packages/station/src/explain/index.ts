@@ -1,6 +1,6 @@
-import { readings } from '../readings.js';
-import type { Station } from '../schema.js';
-import { setup } from '../setup.js';
+import { readings } from '../report/readings.js';
+import type { Station } from '../document/station.js';
+import { setup } from '../optical/setup.js';
 import { whyBestStop } from './best-stop.js';
 import { whyFacadeRise } from './facade-rise.js';
 import { whyImageDistance } from './image-distance.js';

@@ -1,5 +1,5 @@
 import { circleOnBackMm } from '../cover/corners.js';
-import { fixed, mm } from '../format.js';
+import { fixed, mm } from '../words/format.js';
 import type { Asked, Why } from './why.js';
 
 export function whyLimits({ station, report, setup: s }: Asked): Why {

@@ -1,6 +1,6 @@
 import { angleFromAxis, degrees, frameCorner } from '@gangway/optics';
-import { fixed, fStop, mm, signed } from '../format.js';
-import { CORNER_NAMES } from '../words.js';
+import { fixed, fStop, mm, signed } from '../words/format.js';
+import { CORNER_NAMES } from '../words/names.js';
 import type { Asked, Why } from './why.js';
 
 export function whyMargin({ station, report, setup: s }: Asked): Why {

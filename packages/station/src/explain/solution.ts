@@ -1,4 +1,4 @@
-import { degrees, fixed, fStop, mm } from '../format.js';
+import { degrees, fixed, fStop, mm } from '../words/format.js';
 import { solveStation } from '../focus/solve.js';
 import type { Asked, Why } from './why.js';
 

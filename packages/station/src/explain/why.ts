@@ -1,6 +1,6 @@
-import type { Readings } from '../report.js';
-import type { Station } from '../schema.js';
-import type { Setup } from '../setup.js';
+import type { Readings } from '../report/report.js';
+import type { Station } from '../document/station.js';
+import type { Setup } from '../optical/setup.js';
 
 /** The reason for a result: formula in words and symbols, what went in, where it is from. */
 export interface Why {

@@ -1,6 +1,6 @@
 import { distanceAt, type Solved } from '@gangway/optics';
-import type { Focus, Station } from '../schema.js';
-import type { Setup } from '../setup.js';
+import type { Focus, Station } from '../document/station.js';
+import type { Setup } from '../optical/setup.js';
 
 /** Past this magnification a distance no longer says plainly where the lens stands. */
 const BY_MAGNIFICATION = 0.9;

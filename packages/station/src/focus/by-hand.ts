@@ -10,8 +10,8 @@ import {
   tiltSwingOf,
   type Vec3,
 } from '@gangway/optics';
-import type { Station } from '../schema.js';
-import { setup } from '../setup.js';
+import type { Station } from '../document/station.js';
+import { setup } from '../optical/setup.js';
 
 /** What two readings on the bed scale give, without a plan of the marks. */
 export interface BedAnswer {

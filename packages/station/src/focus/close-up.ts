@@ -5,8 +5,8 @@ import {
   magnificationAt,
   depthOfField,
 } from '@gangway/optics';
-import type { Station } from '../schema.js';
-import { setup } from '../setup.js';
+import type { Station } from '../document/station.js';
+import { setup } from '../optical/setup.js';
 
 export interface CloseUpStop {
   readonly fNumber: number;

@@ -1,7 +1,7 @@
 import { degrees, type Freedom } from '@gangway/optics';
-import type { Solve, Station } from '../schema.js';
-import { lockedLean } from '../cover/turning.js';
-import { REAR_MOVEMENTS } from '../state.js';
+import type { Solve, Station } from '../document/station.js';
+import { lockedLean } from '../optical/turning.js';
+import { REAR_MOVEMENTS } from '../document/movements.js';
 
 /** A lens that says nothing of its tilt is taken to lean this far, degrees. */
 const UNTOLD_DEG = 60;

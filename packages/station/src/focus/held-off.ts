@@ -1,7 +1,7 @@
 import { distanceAt, hingeDistanceMm, travelPerBlur, turnedAxis } from '@gangway/optics';
-import { fixed } from '../format.js';
-import type { Station } from '../schema.js';
-import { setup } from '../setup.js';
+import { fixed } from '../words/format.js';
+import type { Station } from '../document/station.js';
+import { setup } from '../optical/setup.js';
 
 /** A lens held by hand ahead of the body: what it gives, and how steady the hand must be. */
 export interface HeldOff {

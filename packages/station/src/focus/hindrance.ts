@@ -1,7 +1,7 @@
-import { fixed, fStop, trimmed } from '../format.js';
-import type { Station } from '../schema.js';
-import { beyondMechanism, opticalState } from '../state.js';
-import { MOVEMENT_NAMES } from '../words.js';
+import { fixed, fStop, trimmed } from '../words/format.js';
+import type { Station } from '../document/station.js';
+import { beyondMechanism, opticalState } from '../optical/state.js';
+import { MOVEMENT_NAMES } from '../words/names.js';
 import { worstCorner } from '@gangway/optics';
 import type { FocusAnswer } from './solve.js';
 import { sortedMarks, type Numbered } from './question.js';

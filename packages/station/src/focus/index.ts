@@ -1,4 +1,3 @@
-export * from './blur-raster.js';
 export * from './by-hand.js';
 export * from './close-up.js';
 export { leansBack, movesBack, solveOf } from './freedoms.js';
@@ -6,6 +5,7 @@ export * from './held-off.js';
 export { hindrance } from './hindrance.js';
 export * from './instructions.js';
 export * from './looks.js';
+export type { MarkReport } from './marks.js';
 export * from './mark-places.js';
 export { planeDistanceM, reportSolution, STACK_OVERLAP } from './report.js';
 export { CLOSE_UP_NOT_KNOWN, longerAtMarks, longerWords, NOT_KNOWN } from './not-known.js';

@@ -1,8 +1,8 @@
 import { missAtUnitStopMm } from '@gangway/optics';
-import { degrees, fixed, fStop, distance, trimmed, type Units } from '../format.js';
-import { turnsOf } from '../cover/turning.js';
-import { reportMarks } from '../marks.js';
-import type { Station } from '../schema.js';
+import { degrees, fixed, fStop, distance, trimmed, type Units } from '../words/format.js';
+import { turnsOf } from '../optical/turning.js';
+import { reportMarks } from './marks.js';
+import type { Station } from '../document/station.js';
 import { nameOf, STOPPED } from './hindrance.js';
 import type { Numbered } from './question.js';
 import type { FocusAnswer } from './solve.js';

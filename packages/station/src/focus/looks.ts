@@ -1,14 +1,14 @@
-import { degrees, fStop } from '../format.js';
-import type { Mark, Station } from '../schema.js';
-import { reportMarks } from '../marks.js';
-import { setup } from '../setup.js';
+import { degrees, fStop } from '../words/format.js';
+import type { Mark, Station } from '../document/station.js';
+import { reportMarks } from './marks.js';
+import { setup } from '../optical/setup.js';
 import { freedomsOf } from './freedoms.js';
 import { settled } from './set.js';
 import { solveStation } from './solve.js';
-import type { FocusOption } from './ways.js';
+import type { Way } from '../ways/way.js';
 
 /** Starts for pictures that are soft on purpose; empty without a mark that must be sharp. */
-export function looksFor(station: Station): FocusOption[] {
+export function looksFor(station: Station): Way<Station>[] {
   const sharp = (station.marks ?? []).find(({ must }) => must === 'sharp');
   if (!sharp) return [];
   return [isolated(station), slice(station, sharp), toyTown(station, sharp)].filter(
@@ -40,7 +40,7 @@ const leanWords = ({ movements: { tilt_deg, swing_deg } }: Station): string =>
     .join(', ') || 'no lean';
 
 /** The first sharp mark alone, every other as soft as it is asked for. */
-function isolated(station: Station): FocusOption | null {
+function isolated(station: Station): Way<Station> | null {
   const marks = station.marks!;
   if (marks.length < 2) return null;
   const first = marks.findIndex(({ must }) => must === 'sharp');
@@ -60,7 +60,7 @@ function isolated(station: Station): FocusOption | null {
 }
 
 /** All the swing there is, focused on the sharp mark: a thin upright slice from front to back. */
-function slice(station: Station, sharp: Mark): FocusOption | null {
+function slice(station: Station, sharp: Mark): Way<Station> | null {
   return leaned(station, sharp, 'swing', {
     id: 'slice',
     title: 'A thin slice into the depth',
@@ -68,7 +68,7 @@ function slice(station: Station, sharp: Mark): FocusOption | null {
 }
 
 /** All the tilt there is backwards: a level band, what is above and below it melts away. */
-function toyTown(station: Station, sharp: Mark): FocusOption | null {
+function toyTown(station: Station, sharp: Mark): Way<Station> | null {
   return leaned(station, sharp, 'tilt', {
     id: 'toy-town',
     title: 'A toy town',
@@ -80,7 +80,7 @@ function leaned(
   sharp: Mark,
   by: 'tilt' | 'swing',
   named: { id: string; title: string },
-): FocusOption | null {
+): Way<Station> | null {
   const [freedom] = freedomsOf(station, { tilt: by === 'tilt', swing: by === 'swing' });
   if (!freedom) return null;
   const range =

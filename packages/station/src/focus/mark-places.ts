@@ -1,5 +1,5 @@
-import type { Mark, Station } from '../schema.js';
-import { boxPlan } from '../site/scene.js';
+import type { Mark, Station } from '../document/station.js';
+import { boxPlan } from '../scene/scene.js';
 
 /** A place of the site that a mark may be put on. */
 export interface Pickable {

@@ -1,6 +1,6 @@
-import { patchesLonger } from '../marks.js';
-import type { Station } from '../schema.js';
-import { setup } from '../setup.js';
+import { patchesLonger } from './marks.js';
+import type { Station } from '../document/station.js';
+import { setup } from '../optical/setup.js';
 
 /** What the model does not know, as one would tell it to who shoots by it. */
 export const NOT_KNOWN = [

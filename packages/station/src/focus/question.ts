@@ -14,11 +14,11 @@ import {
   type SolveQuestion,
   type Vec3,
 } from '@gangway/optics';
-import { SOFT_COCS } from '../marks.js';
-import { focusingLensOf, reachOf } from '../rig/stack.js';
-import type { Mark, Station } from '../schema.js';
-import { type Setup } from '../setup.js';
-import { standardsOf } from '../standards.js';
+import { SOFT_COCS } from './marks.js';
+import { focusingLensOf, reachOf } from '../document/chain.js';
+import type { Mark, Station } from '../document/station.js';
+import type { Setup } from '../optical/setup.js';
+import { standardsOf } from '../document/standards.js';
 
 /** A mark with its number in the station's list. */
 export interface Numbered {

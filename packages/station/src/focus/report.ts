@@ -7,12 +7,39 @@ import {
   travelPerBlur,
   type Budget,
 } from '@gangway/optics';
-import type { SolutionReport } from '../report.js';
-import type { Station } from '../schema.js';
-import { bareFocus, type Setup } from '../setup.js';
+import type { Station } from '../document/station.js';
+import { bareFocus, type Setup } from '../optical/setup.js';
 import { hindrance } from './hindrance.js';
 import { solveStation, type FocusAnswer } from './solve.js';
 import { straightAnswer } from './straight.js';
+
+/** The setting that holds all marks that must be sharp at the widest stop. */
+export interface SolutionReport {
+  /** False where no setting serves; the figures are then the best that can be done. */
+  possible: boolean;
+  /** Which limit stands in the way, and by how much. */
+  reason?: string;
+  tilt_deg: number | null;
+  swing_deg: number | null;
+  rear_tilt_deg?: number;
+  rear_swing_deg?: number;
+  image_distance_mm: number | null;
+  /** What to set on the bed. */
+  bed_mm: number | null;
+  /** From the sensor, straight ahead; null at infinity, past it, and past life size. */
+  distance_m: number | null;
+  /** The least that holds them; 0 when all lie on the plane. */
+  f_number: number | null;
+  focus_spread_mm: number | null;
+  /** As it acts on the sensor; the ring is set to that over 1 + m/p. */
+  f_number_hansma: number | null;
+  /** With a straight lens, at the stop that is set. */
+  stack_frames: number | null;
+  /** Within the mechanism, the image circle and the filter ring. */
+  within_limits: boolean;
+  /** The search ended early, its steps used up: a better setting may be there. */
+  stopped?: true;
+}
 
 /** Frames of a stack share this much where a station does not say. */
 export const STACK_OVERLAP = 0.2;

@@ -10,11 +10,12 @@ import {
   type Point,
   type Vec3,
 } from '@gangway/optics';
-import { CONTROLS } from '../controls.js';
-import { markPlace, fromLensCentre, reportMarks, sensorAxes } from '../marks.js';
-import type { Mark, Station } from '../schema.js';
-import { setup, type Setup } from '../setup.js';
-import { boxPlan } from '../site/scene.js';
+import { CONTROLS } from '../controls/controls.js';
+import { markPlace, fromLensCentre, sensorAxes } from '../optical/places.js';
+import { reportMarks } from './marks.js';
+import type { Mark, Station } from '../document/station.js';
+import { setup, type Setup } from '../optical/setup.js';
+import { boxPlan } from '../scene/scene.js';
 import { focusAt } from './apply.js';
 
 /**

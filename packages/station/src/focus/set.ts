@@ -1,6 +1,6 @@
-import type { Mark, Solve, Station } from '../schema.js';
+import type { Mark, Solve, Station } from '../document/station.js';
 import { solveOf } from './freedoms.js';
-import { standingOf, stateOf } from '../state.js';
+import { standingOf, stateOf } from '../optical/state.js';
 import { solveStation, type FocusAnswer } from './solve.js';
 
 /** What a scale is set to of a lean: thousandths of a degree. */

@@ -10,9 +10,9 @@ import {
   type Freedom,
   type Solved,
 } from '@gangway/optics';
-import type { Station } from '../schema.js';
-import { setup, type Setup } from '../setup.js';
-import { beyondMechanism, opticalState } from '../state.js';
+import type { Station } from '../document/station.js';
+import { setup, type Setup } from '../optical/setup.js';
+import { beyondMechanism, opticalState } from '../optical/state.js';
 import { appliedTo } from './apply.js';
 import { freedomsOf } from './freedoms.js';
 import { questionOf, sortedMarks, usableHalfAngle, type Sorted } from './question.js';

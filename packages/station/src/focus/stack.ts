@@ -1,6 +1,6 @@
 import { stackFrames } from '@gangway/optics';
-import type { Station } from '../schema.js';
-import { setup } from '../setup.js';
+import type { Station } from '../document/station.js';
+import { setup } from '../optical/setup.js';
 import { STACK_OVERLAP, stackStepOf } from './report.js';
 import { solveStation, type FocusAnswer } from './solve.js';
 import { settled } from './set.js';

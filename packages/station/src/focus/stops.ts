@@ -5,11 +5,11 @@ import {
   engravedStops,
   magnificationAt,
 } from '@gangway/optics';
-import { fixed, fStop } from '../format.js';
-import { patchesLonger, reportMarks } from '../marks.js';
-import type { Station } from '../schema.js';
-import { keptPart, setup, turnedBack } from '../setup.js';
-import { opticalState, type State } from '../state.js';
+import { fixed, fStop } from '../words/format.js';
+import { patchesLonger, reportMarks } from './marks.js';
+import type { Station } from '../document/station.js';
+import { keptPart, setup, turnedBack } from '../optical/setup.js';
+import { opticalState, type State } from '../optical/state.js';
 
 export type Diffraction = 'hidden' | 'begins' | 'plain';
 

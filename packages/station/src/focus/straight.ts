@@ -1,5 +1,5 @@
 import { newBudget, SEARCH_STEPS } from '@gangway/optics';
-import type { Station } from '../schema.js';
+import type { Station } from '../document/station.js';
 import { solveStation, type FocusAnswer } from './solve.js';
 
 /** The same marks with lens and back straight: what leaning is worth is told against it. */

@@ -1,20 +1,15 @@
 import { stackFrames } from '@gangway/optics';
-import { degrees, fixed, fStop, mm, signed } from '../format.js';
-import { readings } from '../readings.js';
-import type { Station } from '../schema.js';
+import { degrees, fixed, fStop, mm, signed } from '../words/format.js';
+import { reportPerspective } from '../optical/perspective.js';
+import { setup } from '../optical/setup.js';
+import { parseStation } from '../document/parse.js';
+import { tried, type Draft, type Way } from '../ways/way.js';
+import type { Station } from '../document/station.js';
 import { freedomsOf, leansBack, solveOf } from './freedoms.js';
 import { stackStepOf } from './report.js';
 import { settled } from './set.js';
 import { solveStation, type FocusAnswer } from './solve.js';
 import { straightAnswer } from './straight.js';
-
-/** Another way to the same picture: what it is, what it costs, and the station set for it. */
-export interface FocusOption {
-  readonly id: string;
-  readonly title: string;
-  readonly detail: string;
-  readonly after: Station;
-}
 
 /** The stop at which a shift lens is sharpest on small formats (common practice, no source). */
 const SHARPEST = 8;
@@ -22,16 +17,22 @@ const SHARPEST = 8;
 export const stackStop = ({ lens, stack }: Station): number =>
   stack?.f_number ?? Math.min(lens.f_max, Math.max(lens.f_min, SHARPEST));
 
+/** A draft before it is ranked: these are listed in the order a photographer thinks of them. */
+type Found = Omit<Draft<Station>, 'cost'>;
+
 /** Alternatives to the solution, each solved and ready to be tried. */
-export function focusWays(station: Station, answer: FocusAnswer): FocusOption[] {
-  const ways = [
+export function focusWays(station: Station, answer: FocusAnswer): Way<Station>[] {
+  const found = [
     straight(station, answer),
     stack(station, answer),
     ...oneAxis(station, answer),
     otherStandard(station),
     joined(station),
-  ];
-  return ways.filter((way) => way !== null);
+  ].filter((way) => way !== null);
+  return tried(
+    found.map((way, cost) => ({ ...way, cost })),
+    { cures: (after) => parseStation(after).ok, most: found.length },
+  ).map(({ cost: _, price: detail, ...way }) => ({ ...way, detail }));
 }
 
 const leanOf = ({ station: { movements: m } }: FocusAnswer): string => {
@@ -55,21 +56,21 @@ const leans = ({ solved }: FocusAnswer): boolean =>
   Math.abs(solved.lens.tiltDeg) + Math.abs(solved.lens.swingDeg) > 0.05 ||
   Math.abs(solved.rear.tiltDeg) + Math.abs(solved.rear.swingDeg) > 0.05;
 
-function straight(station: Station, answer: FocusAnswer): FocusOption | null {
+function straight(station: Station, answer: FocusAnswer): Found | null {
   if (!leans(answer)) return null;
   const found = straightAnswer(station);
   if (!found) return null;
   return {
     id: 'straight',
     title: `No lean, f/${fixed(found.engravedNeeded, found.engravedNeeded < 10 ? 1 : 0)}`,
-    detail: found.held
+    price: found.held
       ? `${holdsWords(found)}${found.station.aperture > 16 ? '; past f/16 softer all over' : ''}`
       : holdsWords(found),
     after: settled(found.station, found),
   };
 }
 
-function stack(station: Station, answer: FocusAnswer): FocusOption | null {
+function stack(station: Station, answer: FocusAnswer): Found | null {
   const found = straightAnswer(station, answer);
   if (!found) return null;
   const fNumber = stackStop(station);
@@ -79,7 +80,7 @@ function stack(station: Station, answer: FocusAnswer): FocusOption | null {
   return {
     id: 'stack',
     title: `No lean, a stack of ${frames} at ${fStop(fNumber)}`,
-    detail: `${mm(found.spreadMm, 2)} of travel, about ${minutes(frames * (station.stack?.seconds_each ?? SECONDS_EACH))}`,
+    price: `${mm(found.spreadMm, 2)} of travel, about ${minutes(frames * (station.stack?.seconds_each ?? SECONDS_EACH))}`,
     after,
   };
 }
@@ -91,10 +92,10 @@ export const minutes = (seconds: number): string =>
   seconds < 90 ? `${fixed(seconds, 0)} s` : `${fixed(seconds / 60, 0)} min`;
 
 /** Tilt or swing alone, where both are in use. */
-function oneAxis(station: Station, answer: FocusAnswer): FocusOption[] {
+function oneAxis(station: Station, answer: FocusAnswer): Found[] {
   const { tiltDeg, swingDeg } = answer.solved.lens;
   if (solveOf(station).rear || Math.abs(tiltDeg) < 0.1 || Math.abs(swingDeg) < 0.1) return [];
-  const without = (alone: 'tilt' | 'swing'): FocusOption | null => {
+  const without = (alone: 'tilt' | 'swing'): Found | null => {
     const field = alone === 'tilt' ? 'swing_deg' : 'tilt_deg';
     const from = { ...station, movements: { ...station.movements, [field]: 0 } };
     const found = solveStation(from, {
@@ -104,7 +105,7 @@ function oneAxis(station: Station, answer: FocusAnswer): FocusOption[] {
       found && {
         id: `${alone}-alone`,
         title: `${alone === 'tilt' ? 'Tilt' : 'Swing'} alone, ${leanOf(found)}`,
-        detail: `${holdsWords(found)}${uncovered(found)}`,
+        price: `${holdsWords(found)}${uncovered(found)}`,
         after: settled(found.station, found),
       }
     );
@@ -113,7 +114,7 @@ function oneAxis(station: Station, answer: FocusAnswer): FocusOption[] {
 }
 
 /** The back instead of the lens, or the lens instead of the back, with what it does to the lines. */
-function otherStandard(station: Station): FocusOption | null {
+function otherStandard(station: Station): Found | null {
   if (!leansBack(station)) return null;
   const solve = solveOf(station);
   const { movements } = station;
@@ -123,19 +124,19 @@ function otherStandard(station: Station): FocusOption | null {
     : { ...station, movements: { ...movements, tilt_deg: 0, swing_deg: 0 } };
   const found = solveStation(from, { freedoms: freedomsOf(from, { ...solve, rear: !solve.rear }) });
   if (!found) return null;
-  const before = readings(station).perspective.convergence_deg;
-  const after = readings(found.station).perspective.convergence_deg;
+  const before = reportPerspective(station, setup(station)).convergence_deg;
+  const after = reportPerspective(found.station, found.setup).convergence_deg;
   const bends = Math.abs(after - before);
   return {
     id: 'other-standard',
     title: solve.rear ? 'Lean the lens instead' : 'Lean the back instead',
-    detail: `${holdsWords(found)}; ${bends < 0.05 ? 'upright lines stay as they are' : `upright lines converge ${signed(after, 1)}°`}${solve.rear ? '' : ', the circle stays where it is'}${uncovered(found)}`,
+    price: `${holdsWords(found)}; ${bends < 0.05 ? 'upright lines stay as they are' : `upright lines converge ${signed(after, 1)}°`}${solve.rear ? '' : ', the circle stays where it is'}${uncovered(found)}`,
     after: { ...settled(found.station, found), solve: { ...solve, rear: !solve.rear } },
   };
 }
 
 /** Marks of which nothing is asked taken in as well. */
-function joined(station: Station): FocusOption | null {
+function joined(station: Station): Found | null {
   const free = (station.marks ?? []).filter(({ must }) => must === 'free');
   if (free.length === 0) return null;
   const all: Station = {
@@ -147,7 +148,7 @@ function joined(station: Station): FocusOption | null {
   return {
     id: 'joined',
     title: `${free.length === 1 ? `${free[0]!.label || 'The free mark'} joins` : `The ${free.length} free marks join`} in, ${leanOf(found)}`,
-    detail: `${holdsWords(found)}${uncovered(found)}`,
+    price: `${holdsWords(found)}${uncovered(found)}`,
     after: settled(found.station, found),
   };
 }

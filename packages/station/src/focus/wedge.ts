@@ -7,9 +7,10 @@ import {
   unit,
   type Vec3,
 } from '@gangway/optics';
-import { markPlace, reportMarks } from '../marks.js';
-import type { Mark, Station } from '../schema.js';
-import { setup } from '../setup.js';
+import { markPlace } from '../optical/places.js';
+import { reportMarks } from './marks.js';
+import type { Mark, Station } from '../document/station.js';
+import { setup } from '../optical/setup.js';
 
 /** How thick the sharp wedge is where a thing stands, and how the thing itself looks. */
 export interface WedgeAt {

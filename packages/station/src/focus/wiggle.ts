@@ -8,9 +8,9 @@ import {
   subtract,
   type Vec3,
 } from '@gangway/optics';
-import { degrees } from '../format.js';
+import { degrees } from '../words/format.js';
 import { nameOf } from './hindrance.js';
-import { standardsOf } from '../standards.js';
+import { standardsOf } from '../document/standards.js';
 import type { FocusAnswer } from './solve.js';
 
 /** One round of focusing far and leaning near: where it lands. */

@@ -1,7 +1,7 @@
-import type { Back, ChainPart, Lens, MovementLimits, Station } from '../schema.js';
-import { leanedOf, stanceOfStation } from '../standards.js';
-import { REAR_MOVEMENTS } from '../state.js';
-import { focusEnds, reachOf, type RigParts } from '../rig/stack.js';
+import type { Back, ChainPart, Lens, MovementLimits, Station } from '../document/station.js';
+import { leanedOf, stanceOfStation } from '../document/standards.js';
+import { REAR_MOVEMENTS } from '../document/movements.js';
+import { focusEnds, reachOf, type RigParts } from '../document/chain.js';
 import type { KitItem, KitItemOf } from './schema.js';
 
 /** A kit item as it is stored: which one, and how often it was changed. */

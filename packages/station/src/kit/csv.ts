@@ -1,4 +1,4 @@
-import type { Result } from '../parse.js';
+import type { Result } from '../document/parse.js';
 import { fieldsOf, type FieldDef } from './fields.js';
 import { parseKitItem } from './parse.js';
 import type { Kind, KitItem, KitItemOf } from './schema.js';

@@ -1,23 +1,21 @@
-import { fStop, mm, trimmed } from '../format.js';
+import { fStop, mm, trimmed } from '../words/format.js';
 import { boardWords } from '../rig/problems/bellows.js';
 import { rigProblems, type RigProblem } from '../rig/problems/index.js';
-import type { ChainPart } from '../schema.js';
+import type { ChainPart } from '../document/station.js';
 import { chainPartFrom, filterFrom, goesInChain, type Stored } from './assemble.js';
 import { rigStation, type WholeRig } from './rig-document.js';
+import { tried, type Way } from '../ways/way.js';
 import type { KitItemOf } from './schema.js';
 
 /** One change of a rig that takes a problem away; tried before it is offered. */
-export interface Cure {
-  readonly title: string;
-  readonly detail: string;
-  readonly after: WholeRig;
-}
+export type Cure = Way<WholeRig>;
 
 const MOST = 4;
 /** Adapters this close in thickness serve alike: an infinity stop has as much play. */
 const THICKNESS_PLAY_MM = 0.05;
 
-type Draft = Omit<Cure, 'detail'>;
+/** What could be done; the price is known once it was tried. */
+type Change = Pick<Cure, 'title' | 'after'>;
 
 const problemsOf = (rig: WholeRig): RigProblem[] => rigProblems(rigStation(rig));
 
@@ -48,14 +46,14 @@ function boards(rig: WholeRig, [least, most]: readonly [number, number], kit: re
         : [],
     )
     .sort((a, b) => Math.abs(a.offset) - Math.abs(b.offset))
-    .map(({ stored }): Draft => ({
+    .map(({ stored }): Change => ({
       title: `Put in “${stored.document.name}” from the kit`,
       after: withBoard(rig, chainPartFrom(stored)),
     }));
   const plain = [-10, -15, -20, -25, -30, 10, 20, 35, 50, 75, 100, 150, 200]
     .filter(fits)
     .slice(0, 1)
-    .map((offset): Draft => ({
+    .map((offset): Change => ({
       title: `Put in ${boardWords(offset)}`,
       after: withBoard(rig, { kind: 'board', offset_mm: offset }),
     }));
@@ -66,11 +64,11 @@ const alike = (a: string | undefined, b: string | undefined): boolean =>
   !a?.trim() || !b?.trim() || a.trim().toLowerCase() === b.trim().toLowerCase();
 
 /** Parts of the kit whose two mounts fit a joint. */
-function joiners(rig: WholeRig, joint: number, kit: readonly Stored[]): Draft[] {
+function joiners(rig: WholeRig, joint: number, kit: readonly Stored[]): Change[] {
   const front = joint === 0 ? rig.lens.mount : rig.chain[joint - 1]?.rear_mount;
   const rear = joint === rig.chain.length ? rig.back.mount : rig.chain[joint]?.front_mount;
   if (!front || !rear) return [];
-  return chainItems(kit).flatMap((stored): Draft[] => {
+  return chainItems(kit).flatMap((stored): Change[] => {
     const { document } = stored;
     if (!document.front_mount || !document.rear_mount) return [];
     if (!alike(document.front_mount, front) || !alike(document.rear_mount, rear)) return [];
@@ -88,11 +86,11 @@ function adapters(
   { joint, code }: RigProblem,
   thicknessMm: number,
   kit: readonly Stored[],
-): Draft[] {
+): Change[] {
   const at = joint ?? rig.chain.length;
   const there = rig.chain[at];
   const replace = there?.kind === 'adapter' && code !== 'mount_mismatch';
-  const owned = chainItems(kit).flatMap((stored): Draft[] => {
+  const owned = chainItems(kit).flatMap((stored): Change[] => {
     const { document } = stored;
     if (document.kind !== 'adapter') return [];
     if (Math.abs(document.thickness_mm - thicknessMm) > THICKNESS_PLAY_MM) return [];
@@ -107,7 +105,7 @@ function adapters(
     ...(rig.lens.mount ? { front_mount: rig.lens.mount } : {}),
     ...(rig.back.mount ? { rear_mount: rig.back.mount } : {}),
   };
-  const plain: Draft = {
+  const plain: Change = {
     title: `Put in an adapter of ${mm(thicknessMm, 2)}`,
     after: withPart(
       rig,
@@ -125,9 +123,9 @@ function adapters(
   return [...owned, plain];
 }
 
-function filters(rig: WholeRig, kit: readonly Stored[]): Draft[] {
+function filters(rig: WholeRig, kit: readonly Stored[]): Change[] {
   const { filter: _, ...lens } = rig.lens;
-  const owned = kit.flatMap((stored): Draft[] => {
+  const owned = kit.flatMap((stored): Change[] => {
     if (stored.document.kind !== 'filter') return [];
     const made = filterFrom(stored as Stored<KitItemOf<'filter'>>, rig.lens);
     if (!made.ok) return [];
@@ -141,7 +139,7 @@ function filters(rig: WholeRig, kit: readonly Stored[]): Draft[] {
   return [...owned, { title: 'Take the filter off', after: { ...rig, lens } }];
 }
 
-function drafts(rig: WholeRig, problem: RigProblem, kit: readonly Stored[]): Draft[] {
+function changesFor(rig: WholeRig, problem: RigProblem, kit: readonly Stored[]): Change[] {
   const { want, code, joint } = problem;
   if (want?.kind === 'board') return boards(rig, want.offsetMm, kit);
   const joined = code === 'mount_mismatch' && joint !== null ? joiners(rig, joint, kit) : [];
@@ -171,27 +169,36 @@ function drafts(rig: WholeRig, problem: RigProblem, kit: readonly Stored[]): Dra
 const stopsIn = (problems: readonly RigProblem[]): number =>
   problems.filter(({ severity }) => severity === 'stop').length;
 
+/** A problem that keeps the rig from working weighs more than any number of remarks. */
+const STOP_COST = 100;
+
 /** What one press could do about a problem, best first; parts of the kit are searched for it. */
 export function curesFor(rig: WholeRig, problem: RigProblem, kit: readonly Stored[]): Cure[] {
   const before = stopsIn(problemsOf(rig));
-  const seen = new Set<string>();
-  return drafts(rig, problem, kit)
-    .flatMap((draft) => {
-      if (seen.has(draft.title)) return [];
-      seen.add(draft.title);
-      const left = problemsOf(draft.after);
-      const cured = !left.some(
-        ({ code, joint }) => code === problem.code && joint === problem.joint,
-      );
-      return cured && stopsIn(left) <= before ? [{ draft, left }] : [];
-    })
-    .sort((a, b) => stopsIn(a.left) - stopsIn(b.left) || a.left.length - b.left.length)
-    .slice(0, MOST)
-    .map(({ draft, left }) => ({
-      ...draft,
-      detail:
-        left.length === 0
-          ? 'nothing else is wrong then'
-          : `leaves ${left.length === 1 ? 'one remark' : `${left.length} remarks`}`,
-    }));
+  const leftBy = new Map<WholeRig, RigProblem[]>();
+  const left = (after: WholeRig): RigProblem[] => {
+    const known = leftBy.get(after) ?? problemsOf(after);
+    leftBy.set(after, known);
+    return known;
+  };
+  const cures = (after: WholeRig): boolean =>
+    stopsIn(left(after)) <= before &&
+    !left(after).some(({ code, joint }) => code === problem.code && joint === problem.joint);
+  const changes = changesFor(rig, problem, kit);
+  const drafts = changes
+    .filter(({ title }, i) => changes.findIndex((each) => each.title === title) === i)
+    .map(({ title, after }) => ({ id: title, title, price: '', cost: 0, after }));
+  return tried(drafts, {
+    cures,
+    priced: (draft) => ({ ...draft, ...priceOf(left(draft.after)) }),
+    most: MOST,
+  }).map(({ id, title, price, after }) => ({ id, title, detail: price, after }));
 }
+
+const priceOf = (left: readonly RigProblem[]): { cost: number; price: string } => ({
+  cost: stopsIn(left) * STOP_COST + left.length,
+  price:
+    left.length === 0
+      ? 'nothing else is wrong then'
+      : `leaves ${left.length === 1 ? 'one remark' : `${left.length} remarks`}`,
+});

@@ -1,5 +1,5 @@
-import { refused, unstorable, type Result } from '../parse.js';
-import { shown, versionFault } from '../fields.js';
+import { refused, unstorable, type Result } from '../document/parse.js';
+import { shown, versionFault } from '../document/fields.js';
 import { KIT_FORMAT, KIT_VERSION, kitItemSchema, type KitItem } from './schema.js';
 
 /** Largest kit file read, in bytes: twenty thousand lenses with their circles. */

@@ -1,11 +1,20 @@
 import * as z from 'zod';
-import { fNumber, list, record, text, versionFault, versionField } from '../fields.js';
-import { newStation } from '../new-station.js';
-import { refused, unstorable, type Result } from '../parse.js';
-import { backSchema, chainPartSchema, lensSchema } from '../parts.js';
-import { backRules, lensRules, type Refuse } from '../rules.js';
-import { contactsReach } from '../rig/stack.js';
-import type { Known, Station } from '../schema.js';
+import {
+  fNumber,
+  list,
+  record,
+  text,
+  versionFault,
+  versionField,
+  type Known,
+} from '../document/fields.js';
+import { newStation } from '../document/new-station.js';
+import { refused, unstorable, type Result } from '../document/parse.js';
+import { backSchema, chainPartSchema, lensSchema } from '../document/parts.js';
+import { backRules, lensRules } from '../document/rules.js';
+import type { Refuse } from '../document/refuse.js';
+import { contactsReach } from '../document/chain.js';
+import type { Station } from '../document/station.js';
 import { withRig } from './assemble.js';
 
 const VERSION = 1;

@@ -8,7 +8,8 @@ import {
   text,
   thicknessMm,
   versionField,
-} from '../fields.js';
+  type Known,
+} from '../document/fields.js';
 import {
   adapterShape,
   backShape,
@@ -18,9 +19,9 @@ import {
   lensWithMovementShape,
   movementShape,
   multiplierShape,
-} from '../parts.js';
-import { backRules, lensRules, type Refuse } from '../rules.js';
-import type { Known } from '../schema.js';
+} from '../document/parts.js';
+import { backRules, lensRules } from '../document/rules.js';
+import type { Refuse } from '../document/refuse.js';
 
 /** The kit: gear one owns or thinks of buying, each thing on its own. */
 

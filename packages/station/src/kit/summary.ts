@@ -1,4 +1,4 @@
-import { fStop, trimmed } from '../format.js';
+import { fStop, trimmed } from '../words/format.js';
 import type { KitItem } from './schema.js';
 
 const range = (value: readonly [number, number] | undefined, unit: string): string | null =>

@@ -8,7 +8,7 @@ import {
   parseLengthMm,
   parseRatio,
 } from '@gangway/optics';
-import { parseEdited, type Problem, type Result } from '../parse.js';
+import { parseEdited, type Problem, type Result } from '../document/parse.js';
 import { fieldsOf, type FieldDef, type Input } from './fields.js';
 import { parseKitItem } from './parse.js';
 import type { KitItem, Kind } from './schema.js';

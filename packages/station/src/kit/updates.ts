@@ -1,6 +1,6 @@
-import { differences, type Difference } from '../differences.js';
-import type { RigParts } from '../rig/stack.js';
-import type { ChainPart, Station } from '../schema.js';
+import { differences, type Difference } from '../document/differences.js';
+import type { RigParts } from '../document/chain.js';
+import type { ChainPart, Station } from '../document/station.js';
 import {
   backFrom,
   chainPartFrom,

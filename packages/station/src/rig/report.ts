@@ -1,14 +1,27 @@
-import type { Report } from '../report.js';
-import type { Station } from '../schema.js';
-import type { Setup } from '../setup.js';
-import { keepsApart, rigProblems } from './problems/index.js';
-import { reachOf, stackOf } from './stack.js';
+import type { Station } from '../document/station.js';
+import type { Setup } from '../optical/setup.js';
+import { keepsApart, rigProblems, type ProblemCode, type Severity } from './problems/index.js';
+import { reachOf, stackOf } from '../document/chain.js';
+
+/** `null`: not known, or no finite value. */
+export interface RigReport {
+  /** Nothing stops the parts from going together. */
+  mounts: boolean;
+  reaches_infinity: boolean;
+  /** From the sensor; null where infinity is reached, and where nothing can be focused. */
+  farthest_focus_m: number | null;
+  /** At the greatest extension; null where it is not known, and where nothing can be focused. */
+  closest_focus_m: number | null;
+  /** On the back; null where it is not known. */
+  largest_magnification: number | null;
+  problems: { code: ProblemCode; severity: Severity; message: string; cure: string }[];
+}
 
 const metresOrNull = (mm: number | null): number | null =>
   mm === null || !Number.isFinite(mm) ? null : Number((mm / 1000).toPrecision(12));
 
 /** The report's `rig` part. */
-export function rigReport(station: Station, s: Setup): Report['rig'] {
+export function rigReport(station: Station, s: Setup): RigReport {
   const stack = stackOf(station);
   const reach = reachOf(station, stack);
   const problems = rigProblems(station, s, stack, reach);

@@ -1,4 +1,4 @@
-import { type Mark, type Station } from '../../src/index.js';
+import type { Mark, Station } from '../../src/index.js';
 import { base, parsed } from './rigs.js';
 
 export const mark = (

@@ -1,5 +1,5 @@
 import { lazy, Suspense, useMemo } from 'react';
-import { readings, waysOut, type State, type Station } from '@gangway/station';
+import { waysOut, type State, type Station } from '@gangway/station';
 import { selectOpen } from '../../store/selectors.js';
 import { undone } from '../../store/station.js';
 import { useAppDispatch, useAppSelector } from '../../store/store.js';
@@ -22,7 +22,7 @@ export function WaysOut({ station, state }: { station: Station; state: State }) 
   const dispatch = useAppDispatch();
   const framing = station.facade !== undefined;
   const last = useAppSelector((root) => selectOpen(root).past.at(-1)?.label ?? '');
-  const ways = useMemo(() => waysOut(station, readings(station)), [station]);
+  const ways = useMemo(() => waysOut(station), [station]);
   const tried = last.startsWith(TRIED) ? last.slice(TRIED.length) : null;
   return (
     <>

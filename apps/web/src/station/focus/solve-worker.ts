@@ -6,7 +6,7 @@ import {
   stopTable,
   wiggleFor,
   type FocusAnswer,
-  type FocusOption,
+  type Way,
   type Station,
   type StopLine,
   type Wiggle,
@@ -23,7 +23,10 @@ export interface Solution {
   /** What the stop it is set to gives; null without an answer. */
   readonly stop: { readonly line: StopLine | null; readonly diffractionFrom: number | null } | null;
   /** Null while the hand moves. */
-  readonly others: { readonly ways: readonly FocusOption[]; readonly wiggle: Wiggle | null } | null;
+  readonly others: {
+    readonly ways: readonly Way<Station>[];
+    readonly wiggle: Wiggle | null;
+  } | null;
 }
 
 export interface SolveAsk {

@@ -1,6 +1,6 @@
 import { bellowsDrawMm } from '@gangway/optics';
-import { distance, mm } from '../../format.js';
-import type { Station } from '../../schema.js';
+import { distance, mm } from '../../words/format.js';
+import type { Station } from '../../document/station.js';
 import type { Asked, Check, Finding } from './problem.js';
 
 /** Recessed boards as they are made; source: common practice, no source. */

@@ -1,7 +1,7 @@
 import { circleDiameterMm, CORNERS, frameCorner, throatNeededMm } from '@gangway/optics';
-import { fStop, mm } from '../../format.js';
-import { circleTable, turnedBack } from '../../setup.js';
-import { multiplied } from '../stack.js';
+import { fStop, mm } from '../../words/format.js';
+import { circleTable, turnedBack } from '../../optical/setup.js';
+import { multiplied } from '../../document/chain.js';
 import { partName } from './mounting.js';
 import type { Asked, Check } from './problem.js';
 

@@ -1,8 +1,8 @@
 import { REGISTER_PLAY_MM } from '@gangway/optics';
-import { distance, mm, trimmed } from '../../format.js';
-import type { ChainPart } from '../../schema.js';
-import { settingOf } from '../../setup.js';
-import { contactsReach } from '../stack.js';
+import { distance, mm, trimmed } from '../../words/format.js';
+import type { ChainPart } from '../../document/station.js';
+import { settingOf } from '../../optical/setup.js';
+import { contactsReach } from '../../document/chain.js';
 import { partName } from './mounting.js';
 import type { Asked, Check, Finding } from './problem.js';
 

@@ -1,6 +1,6 @@
 import { momentNm } from '@gangway/optics';
-import { fixed } from '../../format.js';
-import { thicknessOf } from '../stack.js';
+import { fixed } from '../../words/format.js';
+import { thicknessOf } from '../../document/chain.js';
 import { partName } from './mounting.js';
 import { named, type Asked, type Check } from './problem.js';
 

@@ -1,7 +1,7 @@
 import type { Reach } from '@gangway/optics';
-import { reachOf, stackOf, type Stack } from '../stack.js';
-import { setup as setupOf, type Setup } from '../../setup.js';
-import type { Station } from '../../schema.js';
+import { reachOf, stackOf, type Stack } from '../../document/chain.js';
+import { setup as setupOf, type Setup } from '../../optical/setup.js';
+import type { Station } from '../../document/station.js';
 import { bellowsCramped, bellowsTooLong, bellowsTooShort } from './bellows.js';
 import { circleSmall, converterClips, noMovement, throatShades } from './circle.js';
 import {

@@ -1,5 +1,5 @@
-import { fStop } from '../../format.js';
-import { contactsReach } from '../stack.js';
+import { fStop } from '../../words/format.js';
+import { contactsReach } from '../../document/chain.js';
 import { partName } from './mounting.js';
 import type { Check } from './problem.js';
 

@@ -1,7 +1,7 @@
 import { adapterThicknessMm, REGISTER_PLAY_MM } from '@gangway/optics';
-import { mm } from '../../format.js';
-import type { ChainPart, Station } from '../../schema.js';
-import { thicknessOf } from '../stack.js';
+import { mm } from '../../words/format.js';
+import type { ChainPart, Station } from '../../document/station.js';
+import { thicknessOf } from '../../document/chain.js';
 import { named, type Check, type Finding } from './problem.js';
 
 const KIND_WORDS: Record<ChainPart['kind'], string> = {

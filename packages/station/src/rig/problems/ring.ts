@@ -1,5 +1,5 @@
-import { mm } from '../../format.js';
-import { turnedBack } from '../../setup.js';
+import { mm } from '../../words/format.js';
+import { turnedBack } from '../../optical/setup.js';
 import type { Check } from './problem.js';
 
 /**

@@ -1,0 +1,142 @@
+import {
+  DIAGONAL_24X36_MM,
+  imageDistanceFromDistance,
+  leastDistanceMm,
+  magnificationAt,
+  nearestDistanceMm,
+} from '@gangway/optics';
+import { focusDistanceM } from './controls.js';
+import type { Focus, Station } from '../document/station.js';
+import { focusingLensOf } from '../document/chain.js';
+import { bareFocus, setup } from '../optical/setup.js';
+import { leanedOf } from '../document/standards.js';
+
+/** Changes to a rig that touch more than one field, so that the document stays sound. */
+
+/**
+ * Sensors and film by the size of the picture. 24 × 36 mm: ISO 1007; the others from memory,
+ * makers differ by a millimetre.
+ */
+export const FORMATS = [
+  { name: '17.3 × 13 mm', width_mm: 17.3, height_mm: 13 },
+  { name: '22.3 × 14.9 mm', width_mm: 22.3, height_mm: 14.9 },
+  { name: '23.5 × 15.6 mm', width_mm: 23.5, height_mm: 15.6 },
+  { name: '24 × 36 mm', width_mm: 36, height_mm: 24 },
+  { name: '44 × 33 mm', width_mm: 44, height_mm: 33 },
+  { name: '54 × 40 mm', width_mm: 54, height_mm: 40 },
+  { name: '6 × 4.5 cm', width_mm: 56, height_mm: 41.5 },
+  { name: '6 × 6 cm', width_mm: 56, height_mm: 56 },
+  { name: '6 × 7 cm', width_mm: 70, height_mm: 56 },
+  { name: '6 × 9 cm', width_mm: 84, height_mm: 56 },
+  { name: '6 × 12 cm', width_mm: 112, height_mm: 56 },
+  { name: '6 × 17 cm', width_mm: 168, height_mm: 56 },
+  { name: '4 × 5 in', width_mm: 120, height_mm: 95 },
+  { name: '5 × 7 in', width_mm: 170, height_mm: 120 },
+  { name: '8 × 10 in', width_mm: 244, height_mm: 194 },
+] as const;
+
+export type FormatName = (typeof FORMATS)[number]['name'];
+
+/** A format by its name. */
+export const formatNamed = (name: string): (typeof FORMATS)[number] =>
+  FORMATS.find((format) => format.name === name) ?? FORMATS[3];
+
+/** A new widest or smallest stop; the aperture in use goes along when it would fall outside. */
+export function withStops(station: Station, stops: { f_min?: number; f_max?: number }): Station {
+  const lens = { ...station.lens, ...stops };
+  const aperture = Math.min(lens.f_max, Math.max(lens.f_min, station.aperture));
+  return { ...station, lens, aperture: lens.f_max < lens.f_min ? station.aperture : aperture };
+}
+
+/** Closest focus; without a measured magnification the thin lens's own stands in. */
+export function withClosestFocus(station: Station, distance_mm: number): Station {
+  const { lens } = station;
+  const f = lens.focal_length_mm;
+  const thin =
+    distance_mm > nearestDistanceMm(f, 1)
+      ? magnificationAt(f, 1, imageDistanceFromDistance(f, 1, distance_mm))
+      : 1;
+  const magnification = lens.close_focus?.magnification ?? Number(thin.toPrecision(3));
+  return { ...station, lens: { ...lens, close_focus: { distance_mm, magnification } } };
+}
+
+export type RangeField =
+  | 'rise_mm'
+  | 'shift_mm'
+  | 'tilt_deg'
+  | 'swing_deg'
+  | 'rear_tilt_deg'
+  | 'rear_swing_deg'
+  | 'rear_rise_mm'
+  | 'rear_shift_mm';
+
+/** One end of a movement's range; the other end mirrors it until it is given too. */
+export function withRangeEnd(
+  station: Station,
+  field: RangeField,
+  end: 0 | 1,
+  amount: number,
+): Station {
+  const value = end === 0 ? -amount : amount;
+  const [least, most] = station.movement_limits[field] ?? [-Math.abs(amount), Math.abs(amount)];
+  const range: [number, number] = end === 0 ? [value + 0, most] : [least, value];
+  return { ...station, movement_limits: { ...station.movement_limits, [field]: range } };
+}
+
+/** What counts as sharp in a job, for a station begun in it; pixels need a back that tells them. */
+export function withJobCriterion(
+  station: Station,
+  criterion: Station['criterion'] | null | undefined,
+): Station {
+  const untold = criterion && 'pixels' in criterion && station.back.width_px === undefined;
+  return criterion && !untold ? { ...station, criterion } : station;
+}
+
+export type FocusWay = 'distance' | 'magnification' | 'image_distance';
+
+export const focusWay = (focus: Focus): FocusWay =>
+  'distance_m' in focus
+    ? 'distance'
+    : 'magnification' in focus
+      ? 'magnification'
+      : 'image_distance';
+
+/** The same focus said another way, so that changing how it is set does not change it. */
+export function withFocusWay(station: Station, way: FocusWay): Station {
+  if (way === focusWay(station.focus)) return station;
+  const s = setup(station);
+  if (way === 'image_distance') {
+    return { ...station, focus: { image_distance_mm: Number(s.bedMm.toFixed(3)) } };
+  }
+  if (way === 'distance') {
+    const distance = focusDistanceM(station);
+    const given = Number.isFinite(distance) ? Number(distance.toPrecision(5)) : null;
+    const least = leastDistanceMm(focusingLensOf(station), leanedOf(s.stance)) / 1000;
+    return { ...station, focus: { distance_m: given === null ? null : Math.max(given, least) } };
+  }
+  const m = bareFocus(s).magnification;
+  return { ...station, focus: { magnification: Math.max(0.001, Number(m.toPrecision(4))) } };
+}
+
+export type CriterionWay = 'diagonal' | 'coc' | 'pixels' | 'print';
+
+export const criterionWay = ({ criterion }: Station): CriterionWay =>
+  'coc_mm' in criterion
+    ? 'coc'
+    : 'pixels' in criterion
+      ? 'pixels'
+      : 'print_width_mm' in criterion
+        ? 'print'
+        : 'diagonal';
+
+/** A standard of sharpness with the value people commonly begin from. */
+export function withCriterionWay(station: Station, way: CriterionWay): Station {
+  const diagonal = Math.hypot(station.back.width_mm, station.back.height_mm);
+  const starts = {
+    diagonal: { diagonal_divisor: 1500 },
+    coc: { coc_mm: Number(((0.03 * diagonal) / DIAGONAL_24X36_MM).toPrecision(2)) },
+    pixels: { pixels: 2 },
+    print: { print_width_mm: 600, viewing_distance_mm: 600 },
+  };
+  return { ...station, criterion: starts[way] };
+}

@@ -1,0 +1,39 @@
+import { fixed } from '../../words/format.js';
+import type { Station } from '../../document/station.js';
+import { sense } from '../../words/names.js';
+import type { Kind } from './kind.js';
+
+const COST_OF_ALL = 5;
+const TENTHS = 10;
+
+/** Rise and shift drawn in by the same share, when neither alone would do with less. */
+export const easeTogether: Kind = ({ station, cures }) => {
+  const { rise_mm: rise, shift_mm: shift } = station.movements;
+  if (rise === 0 || shift === 0) return [];
+  const at = (share: number): Station => {
+    const inward = (value: number): number =>
+      (Math.sign(value) * Math.floor(Math.abs(value) * share * TENTHS + 1e-7)) / TENTHS + 0;
+    return {
+      ...station,
+      movements: { ...station.movements, rise_mm: inward(rise), shift_mm: inward(shift) },
+    };
+  };
+  if (!cures(at(0))) return [];
+  let [good, bad] = [0, 1];
+  for (let i = 0; i < 20; i++) {
+    const middle = (good + bad) / 2;
+    if (cures(at(middle))) good = middle;
+    else bad = middle;
+  }
+  const after = at(good);
+  const { rise_mm, shift_mm } = after.movements;
+  return [
+    {
+      id: 'ease-together',
+      title: `Ease to ${fixed(Math.abs(rise_mm), 1)} mm ${sense('rise_mm', rise)}, ${fixed(Math.abs(shift_mm), 1)} mm ${sense('shift_mm', shift)}`,
+      price: `keeps the direction, gives up ${fixed(100 * (1 - good), 0)} %`,
+      cost: 0.7 + COST_OF_ALL * (1 - good),
+      after,
+    },
+  ];
+};

@@ -1,0 +1,179 @@
+import {
+  allowedTravel,
+  cornerAt,
+  leastDistanceThatFits,
+  lensTravel,
+  movementForEdge,
+  rectangleFits,
+  type Corner3,
+  type FramingFrame,
+  type FramingView,
+  type Rectangle3,
+  type Span,
+  type Vec3,
+} from '@gangway/optics';
+import { sensorAxes } from '../optical/places.js';
+import type { Facade, Station } from '../document/station.js';
+import type { Setup } from '../optical/setup.js';
+
+/** How the camera looks at a façade: what stays as it is when rise and distance change. */
+export interface FacadeView {
+  readonly view: FramingView;
+  readonly frame: FramingFrame;
+  readonly rectangle: Rectangle3;
+  /** Rises that circle and mechanism allow, as set. */
+  readonly rise: Span;
+  readonly distanceMm: number;
+}
+
+export interface FacadeReport {
+  /** In one frame at an allowed rise: top and foot with their rooms, and the width. */
+  fits: boolean;
+  /** In the frame as everything is set. */
+  framed: boolean;
+  /** Null when part of the façade is not ahead of the lens. */
+  rise_needed_mm: number | null;
+  /** Null also when the foot is not wanted. */
+  rise_before_foot_is_cut_mm: number | null;
+  /** Null when it fits from nowhere. */
+  distance_needed_m: number | null;
+}
+
+/** A way to frame the façade: what to do, what it brings and costs, and what it sets. */
+export interface FacadeWay {
+  id: string;
+  title: string;
+  detail: string;
+  /** New values by JSON pointer into the station. */
+  set: Record<string, unknown>;
+}
+
+const M = 1000;
+
+function rectangleOf(station: Station, facade: Facade): Rectangle3 {
+  const { right, up, normal } = sensorAxes(station);
+  const corner = (xM: number, yM: number): Corner3 => {
+    const [x, y] = [xM * M, (yM - station.camera.height_m) * M];
+    return {
+      base: [x * right[0] + y * right[1], x * up[0] + y * up[1], x * normal[0] + y * normal[1]],
+      perMm: [right[2], up[2], normal[2]],
+    };
+  };
+  const centre = facade.x_m ?? 0;
+  const pair = (yM: number): [Corner3, Corner3] => [
+    corner(centre - facade.width_m / 2, yM),
+    corner(centre + facade.width_m / 2, yM),
+  ];
+  return {
+    top: pair(facade.top_m + (facade.headroom_m ?? 0)),
+    foot: facade.base_m === undefined ? null : pair(facade.base_m - (facade.footroom_m ?? 0)),
+  };
+}
+
+/** Rises allowed with the rest as set. */
+export function allowedRise(s: Setup): Span {
+  const circle = allowedTravel(s.cone, s.frame, s.placing.rise);
+  const [least, most] = s.mechanism.rise;
+  const radial = Math.sqrt(Math.max(0, s.mechanism.radialMm ** 2 - s.set.shiftMm ** 2));
+  return {
+    low: Math.max(circle.low + s.set.riseMm, least, -radial),
+    high: Math.min(circle.high + s.set.riseMm, most, radial),
+  };
+}
+
+export function facadeView(station: Station, s: Setup, facade: Facade): FacadeView {
+  const { x, y } = s.slide;
+  const { moves } = station.movement_limits;
+  const [shift, rise] = [lensTravel(s.stance, 'shift', moves), lensTravel(s.stance, 'rise', moves)];
+  const at = (i: 0 | 1 | 2): number =>
+    s.lensCentre[i] - s.set.shiftMm * shift[i] - s.set.riseMm * rise[i];
+  const base: Vec3 = [at(0), at(1), at(2)];
+  return {
+    view: {
+      imageDistanceMm: s.imageDistanceMm,
+      lens: { base, shift, rise },
+      back: { ...s.placing, base: { x: s.placing.base.x - x, y: s.placing.base.y - y } },
+    },
+    frame: {
+      edges: {
+        left: x - s.frame.widthMm / 2,
+        right: x + s.frame.widthMm / 2,
+        bottom: y - s.frame.heightMm / 2,
+        top: y + s.frame.heightMm / 2,
+      },
+      set: s.set,
+    },
+    rectangle: rectangleOf(station, facade),
+    rise: allowedRise(s),
+    distanceMm: facade.distance_m * M,
+  };
+}
+
+/** Of two corners the movement that asks more; null when one is not ahead of the lens. */
+function asked(
+  { view, frame, distanceMm }: FacadeView,
+  corners: readonly Corner3[],
+  movement: 'shift' | 'rise',
+  edgeMm: number,
+  pick: (...each: number[]) => number,
+): number | null {
+  const each = corners.map((corner) =>
+    movementForEdge(view, movement, frame.set, cornerAt(corner, distanceMm), edgeMm),
+  );
+  return each.includes(null) ? null : pick(...(each as number[]));
+}
+
+/** Movements, as set, that bring each side of the façade to its edge of the frame. */
+export interface MovementsAsked {
+  /** The least rise with the top in, and the largest with the foot in; the top itself where no foot is wanted. */
+  readonly top: number;
+  readonly foot: number;
+  /** The least shift with the right side in, and the largest with the left side in. */
+  readonly right: number;
+  readonly left: number;
+}
+
+/** Null when a corner of the façade is not ahead of the lens. */
+export function movementsAsked(seen: FacadeView): MovementsAsked | null {
+  const { rectangle, frame } = seen;
+  const { edges } = frame;
+  const all = [...rectangle.top, ...(rectangle.foot ?? [])];
+  const top = asked(seen, rectangle.top, 'rise', edges.top, Math.max);
+  const foot = asked(seen, rectangle.foot ?? rectangle.top, 'rise', edges.bottom, Math.min);
+  const right = asked(seen, all, 'shift', edges.right, Math.max);
+  const left = asked(seen, all, 'shift', edges.left, Math.min);
+  if (top === null || foot === null || right === null || left === null) return null;
+  return { top, foot, right, left };
+}
+
+/** A hair outside is inside: what settings rounded to a thousandth of a mm leave. */
+const HAIR_MM = 1e-6;
+
+/** Whether the façade with its rooms lies in the frame as everything is set. */
+export function framed(station: Station, s: Setup): boolean {
+  if (!station.facade) return true;
+  const asks = movementsAsked(facadeView(station, s, station.facade));
+  if (!asks) return false;
+  const { riseMm: r, shiftMm: x } = s.set;
+  return (
+    r >= asks.top - HAIR_MM &&
+    r <= asks.foot + HAIR_MM &&
+    x >= asks.right - HAIR_MM &&
+    x <= asks.left + HAIR_MM
+  );
+}
+
+/** What of a façade a station frames, and from where it would. */
+export function reportFacade(station: Station, s: Setup, facade: Facade): FacadeReport {
+  const seen = facadeView(station, s, facade);
+  const { view, frame, rectangle, rise, distanceMm } = seen;
+  const asks = movementsAsked(seen);
+  const least = leastDistanceThatFits(view, frame, rectangle, rise);
+  return {
+    fits: rectangleFits(view, frame, rectangle, rise, distanceMm),
+    framed: framed(station, s),
+    rise_needed_mm: asks && asks.top,
+    rise_before_foot_is_cut_mm: asks && rectangle.foot ? asks.foot : null,
+    distance_needed_m: least === null ? null : least / M,
+  };
+}

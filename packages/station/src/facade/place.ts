@@ -1,0 +1,116 @@
+import { allowedTravel, toPicture, type Span } from '@gangway/optics';
+import type { Station } from '../document/station.js';
+import { setup, type Setup } from '../optical/setup.js';
+import { allowedRise, movementsAsked, facadeView } from './facade.js';
+import { framedWell } from './verdict.js';
+
+/** Movements are not overstretched: this share of what is allowed is preferred. */
+export const SENSIBLE = 0.9;
+
+/** The part of a span that lies within a share of its reach from zero. */
+function eased({ low, high }: Span, share: number): Span {
+  return { low: low < 0 ? low * share : low, high: high > 0 ? high * share : high };
+}
+
+/** A value inside a span, the nearest to `now`, at the coarsest of 0.1, 0.01, 0.001 that fits. */
+export function settableIn({ low, high }: Span, now: number): number | null {
+  if (low > high) return null;
+  // Not right at an end where there is room: a tenth of it is left.
+  const room = Math.min(0.1 * (high - low), 0.3) || 0;
+  const aim = Math.min(high - room, Math.max(low + room, now));
+  for (const decimals of [1, 2, 3]) {
+    const unit = 10 ** -decimals;
+    for (const round of [Math.round, Math.ceil, Math.floor]) {
+      const value = Number((round(aim / unit) * unit).toFixed(decimals)) + 0;
+      if (value >= low - 1e-12 && value <= high + 1e-12) return value;
+    }
+  }
+  return null;
+}
+
+/** Shifts allowed with nothing risen, as set. */
+function shiftSpan(s: Setup): Span {
+  const { x, y } = toPicture(s.placing, { ...s.set, riseMm: 0 });
+  const level = { ...s.frame, shiftMm: x, riseMm: y };
+  const circle = allowedTravel(s.cone, level, s.placing.shift);
+  const [least, most] = s.mechanism.shift;
+  return {
+    low: Math.max(circle.low + s.set.shiftMm, least),
+    high: Math.min(circle.high + s.set.shiftMm, most),
+  };
+}
+
+const within = (a: Span, b: Span): Span => ({
+  low: Math.max(a.low, b.low),
+  high: Math.min(a.high, b.high),
+});
+
+/** A set value that stays as it is when it serves, unrounded. */
+const keptOr = (span: Span, now: number): number | null =>
+  now >= span.low && now <= span.high ? now : settableIn(span, now);
+
+/**
+ * The station with rise and shift that frame its façade, moved as little as need be; null when
+ * no allowed movement does.
+ * @param share of the allowed rise that may be used
+ */
+export function placed(station: Station, share = 1): Station | null {
+  const { facade } = station;
+  if (!facade) return null;
+  const s = setup(station);
+  const asks = movementsAsked(facadeView(station, s, facade));
+  if (!asks) return null;
+  const shift = keptOr(
+    within({ low: asks.right, high: asks.left }, shiftSpan(s)),
+    station.movements.shift_mm,
+  );
+  if (shift === null) return null;
+  const across = { ...station, movements: { ...station.movements, shift_mm: shift } };
+  const moved = setup(across);
+  const rise = keptOr(
+    within({ low: asks.top, high: asks.foot }, eased(allowedRise(moved), share)),
+    station.movements.rise_mm,
+  );
+  if (rise === null) return null;
+  const after = { ...across, movements: { ...across.movements, rise_mm: rise } };
+  return framedWell(after) ? after : null;
+}
+
+/**
+ * The smallest amount, in steps of `unit`, at which a change lets the façade be framed: first
+ * within a sensible part of the movements, else with all of them.
+ * @param change the station changed by an amount; null where it cannot be
+ */
+export function leastThatFrames(
+  change: (amount: number) => Station | null,
+  most: number,
+  unit: number,
+): { amount: number; after: Station } | null {
+  const at = (amount: number, share: number): Station | null => {
+    const station = change(amount);
+    return station && placed(station, share);
+  };
+  const amounts = Array.from(
+    { length: STEPS },
+    (_, i) => unit * (most / unit) ** (i / (STEPS - 1)),
+  );
+  const whole = amounts.findIndex((amount) => at(amount, 1) !== null);
+  if (whole < 0) return null;
+  for (const share of [SENSIBLE, 1]) {
+    const first = amounts.findIndex((amount, i) => i >= whole && at(amount, share) !== null);
+    if (first < 0) continue;
+    let [bad, good] = [first === 0 ? 0 : amounts[first - 1]!, amounts[first]!];
+    while (good - bad > unit / 2) {
+      const middle = (good + bad) / 2;
+      if (at(middle, share)) good = middle;
+      else bad = middle;
+    }
+    const up = Number((Math.ceil(good / unit - 1e-9) * unit).toFixed(6));
+    const after = at(up, share);
+    if (after) return { amount: up, after };
+  }
+  return null;
+}
+
+/** Amounts looked at between the least and the most, each a little more than the last. */
+const STEPS = 32;

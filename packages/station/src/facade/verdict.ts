@@ -1,0 +1,39 @@
+import { setup } from '../optical/setup.js';
+import { standingOf, stateOf } from '../optical/state.js';
+import type { Station } from '../document/station.js';
+import { movementsAsked, facadeView, framed } from './facade.js';
+import { atFrame, gridPlaces } from '../mosaic/frames.js';
+
+const HAIR_MM = 1e-6;
+
+/** Whether the frames of a station's grid, joined, hold the façade with its rooms. */
+function joined(station: Station): boolean {
+  const { facade } = station;
+  if (!facade) return true;
+  const frames = gridPlaces(station).map((place) => setup(atFrame(station, place)));
+  const asks = frames.map((s) => movementsAsked(facadeView(station, s, facade)));
+  const some = (serves: (i: number) => boolean): boolean => frames.some((_, i) => serves(i));
+  return (
+    asks.every((each) => each !== null) &&
+    some((i) => frames[i]!.set.riseMm >= asks[i]!.top - HAIR_MM) &&
+    some((i) => frames[i]!.set.riseMm <= asks[i]!.foot + HAIR_MM) &&
+    some((i) => frames[i]!.set.shiftMm >= asks[i]!.right - HAIR_MM) &&
+    some((i) => frames[i]!.set.shiftMm <= asks[i]!.left + HAIR_MM)
+  );
+}
+
+/**
+ * Whether the façade is wholly in the picture as everything is set, within circle, filter ring
+ * and mechanism; with a grid, in its frames together.
+ */
+export function framedWell(station: Station): boolean {
+  if (station.mosaic?.pattern === 'grid') {
+    return (
+      joined(station) &&
+      gridPlaces(station).every(
+        (place) => standingOf(stateOf(atFrame(station, place))) !== 'outside',
+      )
+    );
+  }
+  return framed(station, setup(station)) && standingOf(stateOf(station)) !== 'outside';
+}

@@ -1,0 +1,126 @@
+import { stopDown } from '../../ways/stop-down.js';
+import { turnBack } from '../../ways/turn-back.js';
+import { tried, type Way } from '../../ways/way.js';
+import { fixed, type Units } from '../../words/format.js';
+import { parseStation } from '../../document/parse.js';
+import { type FacadeWay, allowedRise } from '../facade.js';
+import type { Station } from '../../document/station.js';
+import { setup } from '../../optical/setup.js';
+import { stateOf, type State } from '../../optical/state.js';
+import { placed, SENSIBLE } from '../place.js';
+import { framedWell } from '../verdict.js';
+import { crop } from './crop.js';
+import { frames } from './frames.js';
+import type { FramingKind, FramingQuestion } from './kind.js';
+import { lens } from './lens.js';
+import { move } from './move.js';
+import { pitch } from './pitch.js';
+import { raise, step } from './stand.js';
+
+/** Every kind of way to frame the façade. To add one: write a file beside this and list it here. */
+const KINDS: readonly FramingKind[] = [
+  move,
+  ({ station }) => stopDown(station, 'frame-stop-down', (stopped) => placed(stopped)),
+  ({ station }) =>
+    turnBack(station, { id: 'frame-turn-back', cost: TURNED }, (turned) => placed(turned)),
+  step,
+  raise,
+  pitch,
+  frames,
+  crop,
+  lens,
+];
+
+/** Turning the back frames another picture, but it is quick; in stops. */
+const TURNED = 1.5;
+
+export interface FramingWay extends Way<Station> {
+  /** How the frame stands in the circle once it is taken. */
+  readonly state: State;
+}
+
+const MOST = 9;
+
+/** What a setting near the end of its range costs beside one in the middle. */
+const AT_THE_END = 1;
+
+/** Share of the allowed rise in use, 0 to 1. */
+function strain(station: Station): number {
+  const s = setup(station);
+  const { low, high } = allowedRise(s);
+  const rise = s.set.riseMm;
+  const end = rise < 0 ? low : high;
+  return rise === 0 || Math.abs(end) === 0 ? 0 : Math.min(1, rise / end);
+}
+
+const past = (share: number): number => Math.max(0, share - SENSIBLE) / (1 - SENSIBLE);
+
+/** What is set besides the change itself, and how near the end that is. */
+function setting(before: Station, after: Station, title: string, used: number): string {
+  const { rise_mm: rise } = after.movements;
+  const moved = rise !== before.movements.rise_mm && !title.startsWith('Set');
+  const set = moved ? `with ${fixed(Math.abs(rise), 1)} mm of ${rise < 0 ? 'fall' : 'rise'}` : '';
+  const end = used > SENSIBLE + 1e-9 ? `${set ? ', ' : ''}near the end of the rise` : '';
+  return set + end;
+}
+
+/**
+ * Ways to bring the whole façade into the picture, best first; none when it is there, or when
+ * there is no façade. Each has been tried: `after` is framed, covered and within the mechanism.
+ */
+export function framingWays(
+  station: Station,
+  swaps: FramingQuestion['swaps'] = [],
+  units: Units = 'metric',
+): FramingWay[] {
+  if (!station.facade || framedWell(station)) return [];
+  const question = { station, swaps, units };
+  const ends = (after: Station): number => AT_THE_END * past(strainOf(after));
+  return tried(
+    KINDS.flatMap((propose) => propose(question)),
+    {
+      cures: (after) => framedWell(after) && parseStation(after).ok,
+      priced: (draft) => ({ ...draft, cost: draft.cost + ends(draft.after) }),
+      most: MOST,
+    },
+  ).map(({ id, title, price, after }) => ({
+    id,
+    title,
+    detail: [setting(station, after, title, strainOf(after)), price].filter(Boolean).join('; '),
+    state: stateOf(after),
+    after,
+  }));
+}
+
+/** A grid uses its movements by plan; only a single frame can be strained. */
+const strainOf = (station: Station): number => (station.mosaic ? 0 : strain(station));
+
+/** Changed settings by JSON pointer: one level down where both are objects. */
+export function changesBetween(before: Station, later: Station): Record<string, unknown> {
+  const plain = (value: unknown): value is Record<string, unknown> =>
+    typeof value === 'object' && value !== null && !Array.isArray(value);
+  const [a, b] = [before, later] as unknown as Record<string, unknown>[];
+  const found: Record<string, unknown> = {};
+  const put = (pointer: string, one: unknown, other: unknown): void => {
+    if (JSON.stringify(one) !== JSON.stringify(other)) found[pointer] = other ?? null;
+  };
+  for (const key of new Set([...Object.keys(a!), ...Object.keys(b!)])) {
+    const [one, other] = [a![key], b![key]];
+    if (!plain(one) || !plain(other)) put(`/${key}`, one, other);
+    else {
+      for (const inner of new Set([...Object.keys(one), ...Object.keys(other)])) {
+        put(`/${key}/${inner}`, one[inner], other[inner]);
+      }
+    }
+  }
+  return found;
+}
+
+/** The same as the report gives them. */
+export const facadeWays = (station: Station): FacadeWay[] =>
+  framingWays(station).map(({ id, title, detail, after: taken }) => ({
+    id,
+    title,
+    detail,
+    set: changesBetween(station, taken),
+  }));

@@ -1,0 +1,262 @@
+import {
+  backCentre,
+  bedReading,
+  circleDiameterMm,
+  circleOfConfusionMm,
+  coneHalfAngleRad,
+  focusedAtDistance,
+  focusedAtMagnification,
+  imageDistanceFromMagnification,
+  imageDistanceOnBed,
+  lensFromMark,
+  magnificationAt,
+  movementWays,
+  placingAt,
+  type CircleAtStop,
+  type Cone,
+  type Criterion,
+  type Focused,
+  type Frame,
+  type Mechanism,
+  type Placing,
+  type Point,
+  type Pupil,
+  type SetMovement,
+  type Stance,
+  type Vec3,
+} from '@gangway/optics';
+import { aheadOfFocus, focusingLensOf, multiplied } from '../document/chain.js';
+import type { Crop, Lens, Station } from '../document/station.js';
+import { leanedOf, stanceOfStation } from '../document/standards.js';
+
+/**
+ * A station in the terms the physics works in. A multiplier between lens and movements makes one
+ * lens of the two; with one behind the movements everything here is that of the lens without it
+ * before a back 1/factor the size, and `factor` leads back to the real one.
+ */
+export interface Setup {
+  /** As it acts at the focus set: a breathing lens is shorter up close. */
+  readonly focalLengthMm: number;
+  /** As it acts at infinity, where circles are quoted. */
+  readonly engravedMm: number;
+  readonly fNumber: number;
+  readonly pupilRatio: number;
+  /** Where light to the sensor comes from at the focus set. */
+  readonly pupil: Pupil;
+  /** Factor of the multipliers before the movements; part of the focal lengths and f-number here. */
+  readonly combined: number;
+  /** Magnification here for each of the lens that is focused: `combined`, or 1 where draw behind it focuses. */
+  readonly ahead: number;
+  /** Factor of those behind the movements. */
+  readonly factor: number;
+  /** Circle at infinity at the movements, after clipping by a converter. */
+  readonly circleMm: number;
+  readonly axis: Vec3;
+  /** How lens and back stand on the bed. */
+  readonly stance: Stance;
+  readonly imageDistanceMm: number;
+  /** What the bed reads: where the lens stands along it with the lens straight. */
+  readonly bedMm: number;
+  /** The lens centre from the sensor mark, in the sensor's axes. */
+  readonly lensCentre: Vec3;
+  readonly cone: Cone;
+  readonly core: Cone;
+  /** The part of the back that is kept, with the movements as they act. */
+  readonly frame: Frame;
+  /** The whole back, its centre where the movements put it. */
+  readonly whole: Frame;
+  /** How far the middle of the kept part lies from that of the back. */
+  readonly slide: Point;
+  /** Where rise and shift as set put the middle of the kept part, the image distance held. */
+  readonly placing: Placing;
+  readonly set: SetMovement;
+  readonly mechanism: Mechanism;
+  readonly pixelPitchMm: number | null;
+  readonly cocMm: number;
+}
+
+export const DEFAULT_SHARP_FRACTION = 0.8;
+
+export const sharpFraction = (lens: Lens): number => lens.sharp_fraction ?? DEFAULT_SHARP_FRACTION;
+
+/** Width and height of the back as it is turned, mm. */
+export function turnedBack(back: Station['back']): { widthMm: number; heightMm: number } {
+  return back.orientation === 'portrait'
+    ? { widthMm: back.height_mm, heightMm: back.width_mm }
+    : { widthMm: back.width_mm, heightMm: back.height_mm };
+}
+
+export const circleTable = (lens: Lens): CircleAtStop[] =>
+  lens.circle.map((entry) => ({ fNumber: entry.f_number, diameterMm: entry.diameter_mm }));
+
+export function criterion(station: Station): Criterion {
+  const given = station.criterion;
+  if ('coc_mm' in given) return { kind: 'coc', cocMm: given.coc_mm };
+  if ('diagonal_divisor' in given) return { kind: 'diagonal', divisor: given.diagonal_divisor };
+  if ('pixels' in given) return { kind: 'pixels', pixels: given.pixels };
+  return {
+    kind: 'print',
+    printWidthMm: given.print_width_mm,
+    viewingDistanceMm: given.viewing_distance_mm,
+  };
+}
+
+export const UNBOUNDED: readonly [number, number] = [-Infinity, Infinity];
+
+export function mechanism(station: Station): Mechanism {
+  const limits = station.movement_limits;
+  return {
+    rise: limits.rise_mm ?? UNBOUNDED,
+    shift: limits.shift_mm ?? UNBOUNDED,
+    radialMm: shiftLengthMm(station),
+  };
+}
+
+/** Greatest length of the shift at the stop in use. */
+export function shiftLengthMm({ movement_limits: limits, aperture }: Station): number {
+  const at = (limits.reduced ?? []).filter(
+    ({ f_from, f_to }) => aperture >= f_from * (1 - 1e-9) && aperture <= f_to * (1 + 1e-9),
+  );
+  return Math.min(limits.radial_shift_mm ?? Infinity, ...at.map(({ shift_mm }) => shift_mm));
+}
+
+/** Lens and what is combined with it as the station focuses them. */
+function focused(station: Station, stance: Stance, combined: number, ahead: number): Focused {
+  const { focus } = station;
+  if ('image_distance_mm' in focus) {
+    return {
+      focalLengthMm: station.lens.focal_length_mm * combined,
+      imageDistanceMm: imageDistanceOnBed(stance, focus.image_distance_mm),
+    };
+  }
+  const lens = focusingLensOf(station);
+  const leaned = leanedOf(stance);
+  const own =
+    'distance_m' in focus
+      ? focusedAtDistance(
+          lens,
+          leaned,
+          focus.distance_m === null ? Infinity : focus.distance_m * 1000,
+        )
+      : focusedAtMagnification(lens, leaned, focus.magnification);
+  if (ahead === 1) return own;
+  // M f, at M times the magnification.
+  const m = magnificationAt(own.focalLengthMm, leaned.axisZ, own.imageDistanceMm);
+  const focalLengthMm = own.focalLengthMm * ahead;
+  return {
+    focalLengthMm,
+    imageDistanceMm: imageDistanceFromMagnification(focalLengthMm, leaned.axisZ, m * ahead),
+  };
+}
+
+/** The focus as the lens that is focused has it, which distances and magnifications are given for. */
+export function bareFocus({ focalLengthMm, imageDistanceMm, axis, ahead }: Setup): Focused & {
+  readonly magnification: number;
+} {
+  const m = magnificationAt(focalLengthMm, axis[2], imageDistanceMm) / ahead;
+  const bare = focalLengthMm / ahead;
+  return {
+    focalLengthMm: bare,
+    magnification: m,
+    imageDistanceMm:
+      ahead === 1 ? imageDistanceMm : imageDistanceFromMagnification(bare, axis[2], m),
+  };
+}
+
+/** Where the lens stands, as the magnification the lens that is focused would have there straight. */
+export const settingOf = ({ bedMm, focalLengthMm, ahead }: Setup): number =>
+  (bedMm / focalLengthMm - 1) / ahead;
+
+/** The largest part of a back that has the crop's shape, and how far its middle is slid. */
+export function keptPart(
+  { widthMm, heightMm }: { widthMm: number; heightMm: number },
+  crop: Crop | undefined,
+): { widthMm: number; heightMm: number; x: number; y: number } {
+  if (!crop) return { widthMm, heightMm, x: 0, y: 0 };
+  const ratio = crop.across / crop.up;
+  const slide = (crop.slide ?? 0) / 2;
+  return widthMm / heightMm > ratio
+    ? { widthMm: heightMm * ratio, heightMm, x: slide * (widthMm - heightMm * ratio), y: 0 }
+    : { widthMm, heightMm: widthMm / ratio, x: 0, y: slide * (heightMm - widthMm / ratio) };
+}
+
+/** Resolves a station into what the physics needs. The station must have been parsed. */
+export function setup(station: Station): Setup {
+  const { lens, back, movements, aperture } = station;
+  const stance = stanceOfStation(station);
+  const { axis } = stance;
+  const { combined, behind, circleMm } = multiplied(
+    station.chain,
+    circleDiameterMm(circleTable(lens), aperture),
+  );
+  const ahead = aheadOfFocus(station, combined);
+  const engravedMm = lens.focal_length_mm * combined;
+  const { focalLengthMm, imageDistanceMm } = focused(station, stance, combined, ahead);
+  const turned = turnedBack(back);
+  const size = { widthMm: turned.widthMm / behind, heightMm: turned.heightMm / behind };
+  const kept = keptPart(size, station.crop);
+  const middle = backCentre(stance, imageDistanceMm);
+  const centre = { x: middle.x + kept.x, y: middle.y + kept.y };
+  const set = { riseMm: movements.rise_mm, shiftMm: movements.shift_mm };
+  const pupilRatio = lens.pupil_ratio ?? 1;
+  const cone: Cone = {
+    axis,
+    imageDistanceMm,
+    halfAngleRad: coneHalfAngleRad(circleMm, engravedMm, pupilRatio),
+    apexMm: (pupilRatio - 1) * focalLengthMm,
+  };
+  const pixelPitchMm = back.width_px === undefined ? null : back.width_mm / back.width_px;
+  return {
+    focalLengthMm,
+    engravedMm,
+    fNumber: aperture * combined,
+    pupilRatio,
+    pupil: { focalLengthMm, ratio: pupilRatio, axisZ: axis[2] },
+    combined,
+    ahead,
+    factor: behind,
+    circleMm,
+    axis,
+    stance,
+    imageDistanceMm,
+    bedMm: bedReading(stance, imageDistanceMm),
+    lensCentre: lensFromMark(stance, imageDistanceMm),
+    cone,
+    core: {
+      ...cone,
+      halfAngleRad: coneHalfAngleRad(circleMm * sharpFraction(lens), engravedMm, pupilRatio),
+    },
+    frame: {
+      widthMm: kept.widthMm,
+      heightMm: kept.heightMm,
+      shiftMm: centre.x,
+      riseMm: centre.y,
+    },
+    whole: { ...size, shiftMm: middle.x, riseMm: middle.y },
+    slide: { x: kept.x, y: kept.y },
+    placing: placingAt(movementWays(stance), centre, set),
+    set,
+    mechanism: mechanism(station),
+    pixelPitchMm,
+    cocMm: cocOf(station, kept, behind, pixelPitchMm) / behind,
+  };
+}
+
+/** The standard of sharpness is that of the part that is kept. */
+const cocOf = (
+  station: Station,
+  kept: { widthMm: number; heightMm: number },
+  behind: number,
+  pixelPitchMm: number | null,
+): number =>
+  circleOfConfusionMm(criterion(station), {
+    widthMm: kept.widthMm * behind,
+    heightMm: kept.heightMm * behind,
+    pixelPitchMm,
+  });
+
+/** Circle of confusion on the back, µm. */
+export const backCocUm = (station: Station): number => {
+  const { cocMm, factor } = setup(station);
+  return cocMm * factor * 1000;
+};

@@ -1,0 +1,63 @@
+import { frameCovered, turnedTiltOf } from '@gangway/optics';
+import {
+  MOVEMENTS,
+  REAR_MOVEMENTS,
+  type Movement,
+  type RearMovement,
+} from '../document/movements.js';
+import { filterClear } from './filter-ring.js';
+import type { Station } from '../document/station.js';
+import { setup, shiftLengthMm, type Setup } from './setup.js';
+
+/**
+ * How the frame stands, worst first: a movement past what the mechanism allows, a corner
+ * outside the circle, a corner behind the filter ring, a corner past the sharp core, all well.
+ */
+export const STATES = ['beyond', 'outside', 'ring', 'soft', 'sharp'] as const;
+export type State = (typeof STATES)[number];
+
+/** What one would do about it: within reach, costs something, outside. */
+export type Standing = 'within' | 'costs' | 'outside';
+
+export const standingOf = (state: State): Standing =>
+  state === 'sharp' ? 'within' : state === 'soft' ? 'costs' : 'outside';
+
+/** Set values are rounded to thousandths; what rounding adds is not past the mechanism. */
+const SLACK = 1e-6;
+
+const past = (value: number, range: readonly [number, number] | undefined): boolean =>
+  range !== undefined && (value < range[0] - SLACK || value > range[1] + SLACK);
+
+/** Length of the lean that a tilt and a swing make together. */
+const leanOf = (tiltDeg: number, swingDeg: number): number =>
+  turnedTiltOf({ tiltDeg, swingDeg }).leanDeg;
+
+/** The movements set further than the mechanism goes. */
+export function beyondMechanism(station: Station): (Movement | RearMovement)[] {
+  const { movements: set, movement_limits: limits } = station;
+  const found: (Movement | RearMovement)[] = [
+    ...MOVEMENTS.filter((name) => past(set[name], limits[name])),
+    ...REAR_MOVEMENTS.filter((name) => past(set[name] ?? 0, limits[name])),
+  ];
+  const lengths = [
+    [Math.hypot(set.rise_mm, set.shift_mm), shiftLengthMm(station), ['rise_mm', 'shift_mm']],
+    [leanOf(set.tilt_deg, set.swing_deg), limits.radial_tilt_deg, ['tilt_deg', 'swing_deg']],
+  ] as const;
+  for (const [length, most, names] of lengths) {
+    if (most !== undefined && length > most + SLACK) {
+      found.push(...names.filter((name) => set[name] !== 0 && !found.includes(name)));
+    }
+  }
+  return found;
+}
+
+/** The state from a setup at hand; the mechanism is the caller's to ask. */
+export function opticalState(station: Station, s: Setup): Exclude<State, 'beyond'> {
+  if (!frameCovered(s.cone, s.frame)) return 'outside';
+  if (!filterClear(station, s)) return 'ring';
+  return frameCovered(s.core, s.frame) ? 'sharp' : 'soft';
+}
+
+export function stateOf(station: Station): State {
+  return beyondMechanism(station).length > 0 ? 'beyond' : opticalState(station, setup(station));
+}

@@ -1,0 +1,29 @@
+import type { Budget } from '@gangway/optics';
+import { reportSolution } from '../focus/report.js';
+import { facadeWays } from '../facade/ways/index.js';
+import { readings } from './readings.js';
+import type { Readings, Report } from './report.js';
+import type { Station } from '../document/station.js';
+import { beyondMechanism } from '../optical/state.js';
+
+/** As `framedWell` would find, from what was read already; a grid has to be looked at frame by frame. */
+const seenWhole = (station: Station, { facade, coverage }: Readings): boolean =>
+  station.mosaic?.pattern !== 'grid' &&
+  facade?.framed === true &&
+  coverage.covered &&
+  coverage.filter_clear &&
+  beyondMechanism(station).length === 0;
+
+/**
+ * Everything Gangway knows about a station, from the station alone.
+ * @param budget steps its searches may take; a new one when left out
+ */
+export function evaluate(station: Station, budget?: Budget): Report {
+  const read = readings(station);
+  const solution = reportSolution(station, budget);
+  const { facade, ...rest } = read;
+  const searched = solution ? { ...rest, solution } : rest;
+  if (!facade) return searched;
+  const ways_out = seenWhole(station, read) ? [] : facadeWays(station);
+  return { ...searched, facade: { ...facade, ways_out } };
+}

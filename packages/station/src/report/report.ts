@@ -1,0 +1,52 @@
+import type { CoverageReport } from '../cover/coverage.js';
+import type { FacadeReport, FacadeWay } from '../facade/facade.js';
+import type { TurnInReport } from '../facade/turn-in.js';
+import type { MarkReport } from '../focus/marks.js';
+import type { SolutionReport } from '../focus/report.js';
+import type { PerspectiveReport } from '../optical/perspective.js';
+import type { RigReport } from '../rig/report.js';
+
+/** The report, field for field as `gangway evaluate` prints it. `null`: no finite value. */
+export interface Report {
+  optics: {
+    focal_length_mm: number;
+    f_number: number;
+    circle_diameter_mm: number;
+    sensor_diagonal_mm: number;
+    coc_mm: number;
+    pixel_pitch_um: number | null;
+    equivalent_35mm_mm: number;
+  };
+  rig: RigReport;
+  coverage: CoverageReport;
+  field: {
+    left_deg: number;
+    right_deg: number;
+    up_deg: number;
+    down_deg: number;
+    horizontal_deg: number;
+    vertical_deg: number;
+  };
+  focus: {
+    image_distance_mm: number;
+    magnification: number;
+    extension_mm: number;
+    effective_f_number: number;
+    bellows_stops: number;
+    hinge_mm: number | null;
+    hyperfocal_m: number;
+    near_m: number | null;
+    far_m: number | null;
+    plane: { normal: [number, number, number]; distance_mm: number | null };
+    airy_um: number;
+  };
+  perspective: PerspectiveReport;
+  facade?: FacadeReport & { ways_out: FacadeWay[] };
+  marks?: MarkReport[];
+  /** Present where something must be sharp. */
+  solution?: SolutionReport;
+  turn_in?: TurnInReport;
+}
+
+/** What a station gives without searching: the report but for its searched parts. */
+export type Readings = Omit<Report, 'facade' | 'solution'> & { facade?: FacadeReport };
