@@ -5,7 +5,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { App } from './app.js';
-import { readFrom, session, whyNotKept, writeTo } from './store/storage.js';
+import { readFrom, session, whyNotKept, writeTo } from './browser/storage.js';
 import { store } from './store/store.js';
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content;

@@ -1,4 +1,4 @@
-import { arrowStep } from '../src/ui/arrows.js';
+import { arrowStep } from '../src/drawing/arrows.js';
 
 const plain = { shiftKey: false, altKey: false, ctrlKey: false, metaKey: false };
 

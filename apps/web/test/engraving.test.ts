@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { coverDrawing, newStation, scalesOf, type Station, type Units } from '@gangway/station';
 import { engrave } from '../src/station/barrel/engraving.js';
 import { allowedWords, editable, figureOf } from '../src/station/barrel/words.js';
-import { ellipseProps, makeSheet, pathOf } from '../src/station/cover/sheet.js';
+import { ellipseProps, makeSheet, pathOf } from '../src/drawing/finder-sheet.js';
 
 const station = newStation('x');
 const scales = Object.values(scalesOf(station));

@@ -1,5 +1,5 @@
-import { latestOf, type Answered, type Asked, type Asks } from '../src/ui/latest.js';
-import { keyRuns } from '../src/ui/key-run.js';
+import { latestOf, type Answered, type Asked, type Asks } from '../src/workers/latest.js';
+import { keyRuns } from '../src/drawing/key-run.js';
 
 /** A worker that answers when it is told to. */
 class Slow implements Asks {

@@ -6,9 +6,9 @@ import {
   withLeanChecked,
   type Station,
 } from '@gangway/station';
-import type { StoredStation } from '../src/store/api.js';
-import { stationDrafts } from '../src/store/drafts.js';
-import type { Shelf } from '../src/store/storage.js';
+import type { StoredStation } from '../src/records/api.js';
+import { stationDrafts } from '../src/records/drafts.js';
+import type { Shelf } from '../src/browser/storage.js';
 import { makeSaver, type Saver } from '../src/store/saving.js';
 import {
   changed,

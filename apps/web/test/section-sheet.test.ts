@@ -11,7 +11,7 @@ import {
   ordinates,
   overlap,
   sectionSheet,
-} from '../src/station/focus/section-sheet.js';
+} from '../src/focus/section-sheet.js';
 
 const scene = (marks: object[], more: object = {}): Station => {
   const read = parseStation({ ...newStation('check'), marks, ...more });

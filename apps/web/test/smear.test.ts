@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { FINER, smear, type ToSmear } from '../src/station/focus/smear.js';
+import { FINER, smear, type ToSmear } from '../src/drawing/smear.js';
 
 const [W, H] = [32, 24];
 

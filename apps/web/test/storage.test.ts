@@ -1,7 +1,7 @@
-import { draftsOf } from '../src/store/drafts.js';
-import { readFrom, whyNotKept, writeTo, type Shelf } from '../src/store/storage.js';
-import { holdTab, tabId } from '../src/store/tab.js';
-import { newId } from '../src/ui/new-id.js';
+import { draftsOf } from '../src/records/drafts.js';
+import { readFrom, whyNotKept, writeTo, type Shelf } from '../src/browser/storage.js';
+import { holdTab, tabId } from '../src/browser/tab.js';
+import { newId } from '../src/browser/new-id.js';
 
 function shelfOf(kept = new Map<string, string>(), room = Infinity): Shelf {
   return {

@@ -1,7 +1,7 @@
 import { inflateSync } from 'node:zlib';
 import { PDFDocument, PDFName, PDFRawStream } from 'pdf-lib';
 import { limitsStrip, newStation } from '@gangway/station';
-import { stripPdf } from '../src/station/cover/strip-pdf.js';
+import { stripPdf } from '../src/cover/strip-pdf.js';
 
 /** Straight lines a page draws, in mm, read from its own operators. */
 async function linesOf(bytes: Uint8Array): Promise<{ length: number; widthMm: number }[]> {

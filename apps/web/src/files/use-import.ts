@@ -7,9 +7,9 @@ import {
   type Result,
   type Station,
 } from '@gangway/station';
-import { sentence, useCreateJobMutation, useCreateStationMutation } from '../store/api.js';
+import { sentence, useCreateJobMutation, useCreateStationMutation } from '../records/api.js';
 import { useNotice } from '../ui/notices.js';
-import { newId } from '../ui/new-id.js';
+import { newId } from '../browser/new-id.js';
 
 async function read(file: File): Promise<Result<Station>> {
   // A huge file is refused by its size alone, unread.

@@ -10,15 +10,15 @@ import {
   useFreeNameQuery,
   useJobQuery,
   useStationsQuery,
-} from '../store/api.js';
+} from '../records/api.js';
 import { Button } from '../ui/button.js';
-import { newId } from '../ui/new-id.js';
+import { newId } from '../browser/new-id.js';
 import { useNotice } from '../ui/notices.js';
-import { ListTop } from '../ui/list-top.js';
-import { PageTop } from '../ui/page-top.js';
-import { NotFound } from '../ui/states.js';
-import { useTries } from '../ui/use-tries.js';
-import { ListState } from './list-state.js';
+import { ListTop } from '../pages/list-top.js';
+import { PageTop } from '../pages/page-top.js';
+import { NotFound } from '../records/states.js';
+import { useTries } from '../records/use-tries.js';
+import { ListState } from '../records/list-state.js';
 import { StationList } from './station-list.js';
 
 export function JobPage() {

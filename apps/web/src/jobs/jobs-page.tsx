@@ -9,18 +9,18 @@ import {
   useDuplicateJobMutation,
   useJobsQuery,
   type ListedJob,
-} from '../store/api.js';
+} from '../records/api.js';
 import { Line } from '../ui/boundary.js';
 import { Button } from '../ui/button.js';
 import { NameDialog } from '../ui/name-dialog.js';
 import { useNotice } from '../ui/notices.js';
-import { ListTop } from '../ui/list-top.js';
-import { PageTop } from '../ui/page-top.js';
+import { ListTop } from '../pages/list-top.js';
+import { PageTop } from '../pages/page-top.js';
 import { RowMenu } from '../ui/row-menu.js';
-import { Sections } from '../ui/sections.js';
-import { useTries } from '../ui/use-tries.js';
-import { ListState } from './list-state.js';
-import { newId } from '../ui/new-id.js';
+import { Sections } from '../pages/sections.js';
+import { useTries } from '../records/use-tries.js';
+import { ListState } from '../records/list-state.js';
+import { newId } from '../browser/new-id.js';
 
 export function JobsPage() {
   const [archived, setArchived] = useState(false);

@@ -11,7 +11,7 @@ import {
   readings,
   type Station,
 } from '@gangway/station';
-import { saveDocument } from '../files/export.js';
+import { saveDocument } from '../records/export.js';
 import {
   api,
   PAGE,
@@ -22,14 +22,14 @@ import {
   useDuplicateStationMutation,
   useStationsQuery,
   type StoredStation,
-} from '../store/api.js';
+} from '../records/api.js';
 import { BrokenLine, Line } from '../ui/boundary.js';
-import { newId } from '../ui/new-id.js';
+import { newId } from '../browser/new-id.js';
 import { useNotice } from '../ui/notices.js';
 import { RowMenu, type MenuItem } from '../ui/row-menu.js';
 import { STANDING_TEXT } from '../ui/standing.js';
 import { useRested } from '../ui/use-paced.js';
-import { useTries } from '../ui/use-tries.js';
+import { useTries } from '../records/use-tries.js';
 
 const ROW_PX = 70;
 const REST_MS = 80;

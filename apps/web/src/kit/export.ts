@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { circleTableOf, kitText, tableOf, type KitItem, type Kind } from '@gangway/station';
-import { saveFile } from '../files/save-file.js';
+import { saveFile } from '../browser/save-file.js';
 
 const csv = ({ heading, lines }: { heading: string[]; lines: string[][] }): string =>
   // RFC 4180; a cell that a spreadsheet would run as a formula is written as text.

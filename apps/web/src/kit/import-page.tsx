@@ -2,22 +2,22 @@ import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { KitItemOf, Stored } from '@gangway/station';
 import { onKitDropped } from '../files/dropped-kit.js';
-import { isAway, sentence } from '../store/api.js';
+import { isAway, sentence } from '../records/api.js';
 import { useAppDispatch } from '../store/store.js';
 import { Button } from '../ui/button.js';
-import { newId } from '../ui/new-id.js';
-import { PageTop } from '../ui/page-top.js';
-import { Sections } from '../ui/sections.js';
+import { newId } from '../browser/new-id.js';
+import { PageTop } from '../pages/page-top.js';
+import { Sections } from '../pages/sections.js';
 import {
   kitApi,
   useImportPartMutation,
   useLazyKitQuery,
   useTakeBackImportMutation,
-} from './api.js';
+} from '../records/kit-api.js';
 import type { ImportHead } from './import-desk.js';
 import { Preview, type Wanted } from './import-preview.js';
 import type { Question } from './read-import.js';
-import { itemText } from './item-text.js';
+import { itemText } from '../records/item-text.js';
 import { useImportReader } from './use-import-reader.js';
 
 /** Items sent at once: a part is taken whole or not at all. */

@@ -1,14 +1,14 @@
 import { useState } from 'react';
 import { cutText, differences, type KitItem } from '@gangway/station';
-import { sentence } from '../store/api.js';
+import { sentence } from '../records/api.js';
 import { Button } from '../ui/button.js';
 import { Dialog } from '../ui/dialog.js';
 import { DifferenceTable } from '../ui/difference-table.js';
-import { useCreateItemMutation, type StoredItem } from './api.js';
-import { local } from '../store/storage.js';
+import { useCreateItemMutation, type StoredItem } from '../records/kit-api.js';
+import { local } from '../browser/storage.js';
 import { tab } from '../store/store.js';
-import { itemDrafts } from './drafts.js';
-import { newId } from '../ui/new-id.js';
+import { itemDrafts } from '../records/item-drafts.js';
+import { newId } from '../browser/new-id.js';
 
 interface Props {
   mine: KitItem;

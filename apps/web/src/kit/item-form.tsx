@@ -16,10 +16,10 @@ import { Part } from '../ui/boundary.js';
 import { Button } from '../ui/button.js';
 import { CircleDrawing } from './circle-drawing.js';
 import { CircleRows } from './circle-rows.js';
-import { local } from '../store/storage.js';
+import { local } from '../browser/storage.js';
 import { tab } from '../store/store.js';
-import { useStorageTrouble } from '../ui/use-storage.js';
-import { itemDrafts, type ItemDraft } from './drafts.js';
+import { useStorageTrouble } from '../browser/use-storage.js';
+import { itemDrafts, type ItemDraft } from '../records/item-drafts.js';
 import { LeftDraft } from './left-draft.js';
 import { FormatChoice, MountChoice } from './offers.js';
 

@@ -12,7 +12,7 @@ import {
 } from '@gangway/station';
 import { BrokenLine, Line } from '../ui/boundary.js';
 import { RowMenu, type MenuItem } from '../ui/row-menu.js';
-import type { StoredItem } from './api.js';
+import type { StoredItem } from '../records/kit-api.js';
 
 interface Props {
   items: readonly StoredItem[];

@@ -10,12 +10,12 @@ import {
   type KitItem,
   type Problem,
 } from '@gangway/station';
-import { isMissing, sentence } from '../store/api.js';
-import { PageTop } from '../ui/page-top.js';
-import { Sections } from '../ui/sections.js';
-import { NotFound, Unopened } from '../ui/states.js';
-import { useTries } from '../ui/use-tries.js';
-import { Unreadable } from '../ui/unreadable.js';
+import { isMissing, sentence } from '../records/api.js';
+import { PageTop } from '../pages/page-top.js';
+import { Sections } from '../pages/sections.js';
+import { NotFound, Unopened } from '../records/states.js';
+import { useTries } from '../records/use-tries.js';
+import { Unreadable } from '../records/unreadable.js';
 import {
   currentIn,
   useArchiveItemMutation,
@@ -25,13 +25,13 @@ import {
   useKitQuery,
   useSaveItemMutation,
   type StoredItem,
-} from './api.js';
-import { local } from '../store/storage.js';
+} from '../records/kit-api.js';
+import { local } from '../browser/storage.js';
 import { tab } from '../store/store.js';
-import { itemDrafts } from './drafts.js';
+import { itemDrafts } from '../records/item-drafts.js';
 import { ItemConflict } from './item-conflict.js';
 import { ItemForm, type Submitted } from './item-form.js';
-import { newId } from '../ui/new-id.js';
+import { newId } from '../browser/new-id.js';
 
 const isKind = (kind: string): kind is Kind => (KINDS as readonly string[]).includes(kind);
 

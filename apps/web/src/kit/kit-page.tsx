@@ -11,29 +11,29 @@ import {
   sizeOf,
   type Kind,
 } from '@gangway/station';
-import { ListState } from '../jobs/list-state.js';
-import { saveDocument } from '../files/export.js';
-import { SEEN_ANEW, sentence } from '../store/api.js';
+import { ListState } from '../records/list-state.js';
+import { saveDocument } from '../records/export.js';
+import { SEEN_ANEW, sentence } from '../records/api.js';
 import { ActionMenu } from '../ui/action-menu.js';
 import { Button } from '../ui/button.js';
 import { useNotice } from '../ui/notices.js';
-import { ListTop } from '../ui/list-top.js';
-import { PageTop } from '../ui/page-top.js';
-import { Sections } from '../ui/sections.js';
-import { useKept } from '../ui/use-kept.js';
-import { useTries } from '../ui/use-tries.js';
+import { ListTop } from '../pages/list-top.js';
+import { PageTop } from '../pages/page-top.js';
+import { Sections } from '../pages/sections.js';
+import { useKept } from '../browser/use-kept.js';
+import { useTries } from '../records/use-tries.js';
 import {
   useArchiveItemMutation,
   useDeleteItemMutation,
   useDuplicateItemMutation,
   useKitQuery,
   type StoredItem,
-} from './api.js';
+} from '../records/kit-api.js';
 import { exportCircles, exportKit, exportTable } from './export.js';
 import { ItemList } from './item-list.js';
-import { itemText } from './item-text.js';
+import { itemText } from '../records/item-text.js';
 import { UsedByDialog } from './used-by.js';
-import { newId } from '../ui/new-id.js';
+import { newId } from '../browser/new-id.js';
 
 const SORTS = [
   ['added', 'as added'],

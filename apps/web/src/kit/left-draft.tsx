@@ -1,9 +1,9 @@
 import { formatDistanceToNow } from 'date-fns';
 import { useState } from 'react';
-import type { Found } from '../store/drafts.js';
-import { local } from '../store/storage.js';
+import type { Found } from '../records/drafts.js';
+import { local } from '../browser/storage.js';
 import { Button } from '../ui/button.js';
-import { itemDrafts, type ItemDraft } from './drafts.js';
+import { itemDrafts, type ItemDraft } from '../records/item-drafts.js';
 
 interface Props {
   draftKey: string;

@@ -1,8 +1,8 @@
 import { Link } from 'react-router';
-import { sentence } from '../store/api.js';
+import { sentence } from '../records/api.js';
 import { Button } from '../ui/button.js';
 import { Dialog } from '../ui/dialog.js';
-import { useUsedByQuery, type StoredItem } from './api.js';
+import { useUsedByQuery, type StoredItem } from '../records/kit-api.js';
 
 interface Props {
   stored: StoredItem;

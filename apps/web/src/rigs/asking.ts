@@ -7,7 +7,7 @@ import {
   type Kind,
   type Rig,
 } from '@gangway/station';
-import type { StoredItem } from '../kit/api.js';
+import type { StoredItem } from '../records/kit-api.js';
 
 /** What the picker is open for: a place of the rig. */
 export type Asking =

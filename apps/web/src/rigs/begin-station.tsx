@@ -6,10 +6,10 @@ import {
   useCreateJobMutation,
   useCreateStationMutation,
   useJobsQuery,
-} from '../store/api.js';
+} from '../records/api.js';
 import { Button } from '../ui/button.js';
 import { Dialog } from '../ui/dialog.js';
-import { newId } from '../ui/new-id.js';
+import { newId } from '../browser/new-id.js';
 
 const NEW = 'new';
 

@@ -2,7 +2,7 @@ import clsx from 'clsx';
 import { useRef, useState } from 'react';
 import { useDrag } from '@use-gesture/react';
 import { benchOf, type Bench, type BenchBlock, type Rig, type RigProblem } from '@gangway/station';
-import { useSize } from '../ui/use-size.js';
+import { useSize } from '../drawing/use-size.js';
 import { Draw, Joints, LABELS_PX, Register, Sensor, type Sheet } from './bench-marks.js';
 
 interface Props {

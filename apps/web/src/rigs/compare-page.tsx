@@ -9,13 +9,13 @@ import {
   type MatchedSide,
   type RigFigures,
 } from '@gangway/station';
-import { useSoundRigs } from '../kit/sound.js';
+import { useSoundRigs } from '../records/sound-kit.js';
 import { useAppSelector } from '../store/store.js';
-import { PageTop } from '../ui/page-top.js';
-import { Sections } from '../ui/sections.js';
-import { useKept } from '../ui/use-kept.js';
-import { Unopened } from '../ui/states.js';
-import { useSize } from '../ui/use-size.js';
+import { PageTop } from '../pages/page-top.js';
+import { Sections } from '../pages/sections.js';
+import { useKept } from '../browser/use-kept.js';
+import { Unopened } from '../records/states.js';
+import { useSize } from '../drawing/use-size.js';
 import { rigRows } from './rig-rows.js';
 import { FormatSelect } from './format-choice.js';
 import { SideChoice } from './side-choice.js';

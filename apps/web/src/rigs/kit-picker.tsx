@@ -2,9 +2,9 @@ import { Command } from 'cmdk';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { KIND_WORDS, mountsOf, summaryOf, type Kind } from '@gangway/station';
-import type { StoredItem } from '../kit/api.js';
-import { useSoundKit } from '../kit/sound.js';
-import { itemText } from '../kit/item-text.js';
+import type { StoredItem } from '../records/kit-api.js';
+import { useSoundKit } from '../records/sound-kit.js';
+import { itemText } from '../records/item-text.js';
 import { Dialog } from '../ui/dialog.js';
 
 interface Props {

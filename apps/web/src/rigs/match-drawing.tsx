@@ -1,6 +1,6 @@
 import { sideOf, type MatchedPicture, type MatchedSide } from '@gangway/station';
 import { trimmed } from '@gangway/station';
-import { useSize } from '../ui/use-size.js';
+import { useSize } from '../drawing/use-size.js';
 
 const HEIGHT_PX = 280;
 /** Below the plan: the two distances, and the names of the walls. */

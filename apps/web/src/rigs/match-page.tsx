@@ -24,14 +24,14 @@ import {
   type Parsed,
   type WholeRig,
 } from '@gangway/station';
-import { useRigQuery } from '../kit/api.js';
-import { isMissing } from '../store/api.js';
+import { useRigQuery } from '../records/kit-api.js';
+import { isMissing } from '../records/api.js';
 import { useAppSelector } from '../store/store.js';
-import { PageTop } from '../ui/page-top.js';
-import { Sections } from '../ui/sections.js';
-import { useKept } from '../ui/use-kept.js';
-import { useTries } from '../ui/use-tries.js';
-import { NotFound, Unopened } from '../ui/states.js';
+import { PageTop } from '../pages/page-top.js';
+import { Sections } from '../pages/sections.js';
+import { useKept } from '../browser/use-kept.js';
+import { useTries } from '../records/use-tries.js';
+import { NotFound, Unopened } from '../records/states.js';
 import { MatchDrawing } from './match-drawing.js';
 import { MatchFrame } from './match-frame.js';
 import { FormatSelect } from './format-choice.js';

@@ -7,7 +7,7 @@ import {
   type Stored,
   type WholeRig,
 } from '@gangway/station';
-import { useSoundKit } from '../kit/sound.js';
+import { useSoundKit } from '../records/sound-kit.js';
 
 const WORDS = { stop: 'Stops it', warn: 'Mind' } as const;
 

@@ -22,19 +22,19 @@ import {
   useDeleteRigMutation,
   useRigQuery,
   type StoredRig,
-} from '../kit/api.js';
-import { useSoundKit } from '../kit/sound.js';
-import { isMissing, sentence } from '../store/api.js';
+} from '../records/kit-api.js';
+import { useSoundKit } from '../records/sound-kit.js';
+import { isMissing, sentence } from '../records/api.js';
 import { Part } from '../ui/boundary.js';
 import { Button } from '../ui/button.js';
 import { useNotice } from '../ui/notices.js';
-import { PageTop, TOP_BUTTON } from '../ui/page-top.js';
-import { Sections } from '../ui/sections.js';
+import { PageTop, TOP_BUTTON } from '../pages/page-top.js';
+import { Sections } from '../pages/sections.js';
 import { STANDING_TEXT } from '../ui/standing.js';
-import { Unopened } from '../ui/states.js';
-import { useTries } from '../ui/use-tries.js';
-import { Unreadable } from '../ui/unreadable.js';
-import { useStorageTrouble } from '../ui/use-storage.js';
+import { Unopened } from '../records/states.js';
+import { useTries } from '../records/use-tries.js';
+import { Unreadable } from '../records/unreadable.js';
+import { useStorageTrouble } from '../browser/use-storage.js';
 import { KINDS_FOR, placed, TITLES, type Asking } from './asking.js';
 import { BeginStation } from './begin-station.js';
 import { BenchDrawing } from './bench-drawing.js';
@@ -46,7 +46,7 @@ import { RigFiguresList } from './rig-figures.js';
 import { RigParts } from './rig-parts.js';
 import { UpdateNotice } from './update-notice.js';
 import { useRig, type RigSaving } from './use-rig.js';
-import { newId } from '../ui/new-id.js';
+import { newId } from '../browser/new-id.js';
 
 export function RigPage() {
   const { rig: id = '' } = useParams();

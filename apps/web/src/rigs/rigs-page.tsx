@@ -13,7 +13,7 @@ import {
   rigVerdict,
   type Rig,
 } from '@gangway/station';
-import { ListState } from '../jobs/list-state.js';
+import { ListState } from '../records/list-state.js';
 import {
   useArchiveRigMutation,
   useCreateRigMutation,
@@ -21,19 +21,19 @@ import {
   useDuplicateRigMutation,
   useRigsQuery,
   type StoredRig,
-} from '../kit/api.js';
-import { saveDocument } from '../files/export.js';
-import { SEEN_ANEW, sentence } from '../store/api.js';
+} from '../records/kit-api.js';
+import { saveDocument } from '../records/export.js';
+import { SEEN_ANEW, sentence } from '../records/api.js';
 import { BrokenLine, Line } from '../ui/boundary.js';
 import { Button } from '../ui/button.js';
 import { useNotice } from '../ui/notices.js';
-import { ListTop } from '../ui/list-top.js';
-import { PageTop } from '../ui/page-top.js';
+import { ListTop } from '../pages/list-top.js';
+import { PageTop } from '../pages/page-top.js';
 import { RowMenu } from '../ui/row-menu.js';
-import { Sections } from '../ui/sections.js';
-import { useTries } from '../ui/use-tries.js';
+import { Sections } from '../pages/sections.js';
+import { useTries } from '../records/use-tries.js';
 import { STANDING_TEXT } from '../ui/standing.js';
-import { newId } from '../ui/new-id.js';
+import { newId } from '../browser/new-id.js';
 
 const MOST_COMPARED = 5;
 

@@ -1,10 +1,10 @@
 import equal from 'fast-deep-equal';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { parseEdited, parseRig, type Rig } from '@gangway/station';
-import { currentIn, useSaveRigMutation, type StoredRig } from '../kit/api.js';
-import { isAway, sentence } from '../store/api.js';
-import { draftsOf } from '../store/drafts.js';
-import { local } from '../store/storage.js';
+import { currentIn, useSaveRigMutation, type StoredRig } from '../records/kit-api.js';
+import { isAway, sentence } from '../records/api.js';
+import { draftsOf } from '../records/drafts.js';
+import { local } from '../browser/storage.js';
 import { tab } from '../store/store.js';
 
 /** How the open rig stands with the server. */

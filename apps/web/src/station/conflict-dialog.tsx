@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { lightFormat } from 'date-fns';
 import { differences } from '@gangway/station';
-import { sentence, useCreateStationMutation } from '../store/api.js';
+import { sentence, useCreateStationMutation } from '../records/api.js';
 import { keptBeside } from '../store/saving.js';
 import { selectOpen } from '../store/selectors.js';
 import { keptMine, tookTheirs } from '../store/station.js';
@@ -9,7 +9,7 @@ import { useAppDispatch, useAppSelector } from '../store/store.js';
 import { Button } from '../ui/button.js';
 import { DifferenceTable } from '../ui/difference-table.js';
 import { Dialog } from '../ui/dialog.js';
-import { newId } from '../ui/new-id.js';
+import { newId } from '../browser/new-id.js';
 
 /** Asks which version to go on with when the station was changed elsewhere. Nothing is lost. */
 export default function ConflictDialog() {

@@ -1,2 +1,1 @@
-export { CoverStep } from './cover/cover-step.js';
 export { StationLayout } from './station-layout.js';

@@ -1,6 +1,6 @@
 import { CONTROL_IDS, CONTROLS } from '@gangway/station';
 import { Dialog } from '../ui/dialog.js';
-import { STEPS } from './steps.js';
+import { STEPS } from '../places.js';
 
 const GROUPS: readonly { title: string; rows: readonly [string, string][] }[] = [
   {

@@ -16,8 +16,8 @@ import { groundGlassFlipped } from '../store/preferences.js';
 import { selectScales, selectStation } from '../store/selectors.js';
 import { redone, undone } from '../store/station.js';
 import { useAppDispatch, useAppStore } from '../store/store.js';
-import { useKeyRun } from '../ui/key-run.js';
-import { STEPS } from './steps.js';
+import { useKeyRun } from '../drawing/key-run.js';
+import { stepOf } from '../places.js';
 
 const KeySheet = lazy(() => import('./key-sheet.js'));
 const Palette = lazy(() => import('./palette.js'));
@@ -106,6 +106,7 @@ export function KeyboardProvider({ children }: { children: ReactNode }) {
     const onKey = (event: KeyboardEvent): void => {
       const command = event.ctrlKey || event.metaKey;
       const key = event.key.toLowerCase();
+      const step = stepOf(key);
       if (command && key === 'k') {
         setPalette((now) => !now);
       } else if (inDialog() || event.defaultPrevented || writes(event.target)) {
@@ -120,8 +121,8 @@ export function KeyboardProvider({ children }: { children: ReactNode }) {
         setSheet(true);
       } else if (key === 'f') {
         dispatch(groundGlassFlipped());
-      } else if (STEPS.some((step) => step.key === key)) {
-        void navigate(STEPS.find((step) => step.key === key)!.path);
+      } else if (step) {
+        void navigate(step.path);
       } else if (BY_KEY.has(key)) {
         pick(BY_KEY.get(key)!);
       } else if (!scaleKey(active, event)) {

@@ -1,13 +1,13 @@
 import { Command } from 'cmdk';
 import { useNavigate } from 'react-router';
 import { CONTROL_IDS, CONTROLS, type ControlId } from '@gangway/station';
-import { exportStation } from '../files/export.js';
+import { exportStation } from '../records/export.js';
 import { groundGlassFlipped, lightChosen, unitsChosen } from '../store/preferences.js';
 import { selectStation, selectWaysOut } from '../store/selectors.js';
 import { changed, redone, undone } from '../store/station.js';
 import { useAppDispatch, useAppSelector, useAppStore } from '../store/store.js';
 import { Dialog } from '../ui/dialog.js';
-import { STEPS } from './steps.js';
+import { STEPS } from '../places.js';
 
 interface Props {
   onClose: () => void;
@@ -38,11 +38,13 @@ function Commands({ onClose, onPick, onKeys }: Props) {
       way.detail,
       () => dispatch(changed({ station: way.after, label: way.title })),
     ]),
-    ...STEPS.map(({ key, path, label }): [string, string, () => void] => [
-      `Go to ${label}`,
-      key,
-      () => void navigate(path),
-    ]),
+    ...STEPS.flatMap(({ key, label, places }) =>
+      places.map(({ path, label: place }, i): [string, string, () => void] => [
+        i === 0 ? `Go to ${label}` : `Go to ${label}: ${place}`,
+        i === 0 ? key : '',
+        () => void navigate(path),
+      ]),
+    ),
     ...CONTROL_IDS.map((id): [string, string, () => void] => [
       `Set ${CONTROLS[id].label.toLowerCase()}`,
       CONTROLS[id].key,

@@ -6,7 +6,7 @@ import {
   useRevisionQuery,
   useRevisionsQuery,
   type ListedRevision,
-} from '../store/api.js';
+} from '../records/api.js';
 import { useEditing } from '../store/editing.js';
 import { selectOpen } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';

@@ -1,10 +1,11 @@
 import { lazy, Suspense, useEffect } from 'react';
 import { shallowEqual } from 'react-redux';
 import { Outlet, useLocation, useNavigate, useParams } from 'react-router';
+import { FIRST_PLACE } from '../places.js';
 import { closed } from '../store/station.js';
 import { saver, useAppDispatch, useAppSelector } from '../store/store.js';
 import { Part } from '../ui/boundary.js';
-import { Loading, Said, toJobs } from '../ui/states.js';
+import { Loading, Said, toJobs } from '../records/states.js';
 import { Barrel } from './barrel/barrel.js';
 import { FaultNotice } from './fault-notice.js';
 import { KeyboardProvider } from './keyboard.js';
@@ -45,7 +46,8 @@ export function StationLayout() {
 
   const trueJob = open ? state.jobId! : job;
   useEffect(() => {
-    if (trueJob !== job) void navigate(`/jobs/${trueJob}/stations/${id}/cover`, { replace: true });
+    if (trueJob !== job)
+      void navigate(`/jobs/${trueJob}/stations/${id}/${FIRST_PLACE}`, { replace: true });
   }, [trueJob, job, id, navigate]);
 
   if (state.kind === 'missing') {

@@ -1,14 +1,14 @@
 import { lightFormat } from 'date-fns';
 import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
-import { exportStation } from '../files/export.js';
-import { useJobQuery } from '../store/api.js';
+import { exportStation } from '../records/export.js';
+import { useJobQuery } from '../records/api.js';
 import { useEditing } from '../store/editing.js';
 import { selectOpen } from '../store/selectors.js';
 import { redone, undone, type SaveState } from '../store/station.js';
 import { useTypedText } from '../store/typed-text.js';
 import { saver, useAppDispatch, useAppSelector } from '../store/store.js';
-import { PageTop, TOP_BUTTON } from '../ui/page-top.js';
+import { PageTop, TOP_BUTTON } from '../pages/page-top.js';
 import { useKeyboard } from './keyboard.js';
 
 const RevisionsDialog = lazy(() => import('./revisions-dialog.js'));

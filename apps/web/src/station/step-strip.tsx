@@ -6,7 +6,7 @@ import type { Standing } from '@gangway/station';
 import { selectCoverVerdict, selectFocusVerdict, selectViewVerdict } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { STANDING_TEXT } from '../ui/standing.js';
-import { STEPS } from './steps.js';
+import { STEPS, type StepPath } from '../places.js';
 
 interface Shown {
   standing: Standing;
@@ -17,7 +17,7 @@ interface Shown {
 
 /** Steps and their verdicts in one: every step shows where it stands as its largest figure. */
 export function StepStrip() {
-  const verdicts: Record<(typeof STEPS)[number]['path'], Shown> = {
+  const verdicts: Record<StepPath, Shown> = {
     view: useAppSelector(selectViewVerdict),
     cover: useAppSelector(selectCoverVerdict),
     focus: useAppSelector(selectFocusVerdict),

@@ -1,35 +1,12 @@
 import { useEffect, useRef } from 'react';
 import { NavLink, useLocation } from 'react-router';
-
-/** What a step holds besides its first screen. */
-const PLACES: Record<string, readonly { path: string; label: string }[]> = {
-  view: [
-    { path: 'view', label: 'Site' },
-    { path: 'view/rig', label: 'Rig and settings' },
-  ],
-  cover: [
-    { path: 'cover', label: 'Frame' },
-    { path: 'cover/limits', label: 'Limits by stop' },
-    { path: 'cover/turn-in', label: 'Turn in, shift back' },
-    { path: 'cover/software', label: 'Shift or software' },
-    { path: 'cover/variants', label: 'Variants' },
-  ],
-  focus: [
-    { path: 'focus', label: 'Plane' },
-    { path: 'focus/stop', label: 'Stop' },
-    { path: 'focus/soft', label: 'Soft on purpose' },
-    { path: 'focus/stack', label: 'Lean or stack' },
-    { path: 'focus/bed', label: 'From the bed scale' },
-    { path: 'focus/close', label: 'Close up' },
-    { path: 'focus/held-off', label: 'Held off the body' },
-  ],
-};
+import { STEPS } from '../places.js';
 
 /** The places within the step that is open. */
 export function SubNav() {
   const { pathname } = useLocation();
   const [, base, step] = /^(\/jobs\/[^/]+\/stations\/[^/]+)\/([^/]+)/.exec(pathname) ?? [];
-  const places = PLACES[step ?? ''];
+  const places = STEPS.find(({ path }) => path === step)?.places;
   const nav = useRef<HTMLElement>(null);
   // On a narrow screen the open place may lie off its edge.
   useEffect(() => {

@@ -1,7 +1,7 @@
 import { Link, useNavigate } from 'react-router';
-import { sentence, useArchiveStationMutation, useDeleteStationMutation } from '../store/api.js';
+import { sentence, useArchiveStationMutation, useDeleteStationMutation } from '../records/api.js';
 import { saver, useAppSelector } from '../store/store.js';
-import { Unreadable } from '../ui/unreadable.js';
+import { Unreadable } from '../records/unreadable.js';
 
 /** A stored station that cannot be read: it may be exported, archived and deleted. */
 export default function UnreadableStation() {

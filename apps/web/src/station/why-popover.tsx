@@ -3,7 +3,7 @@ import { CircleHelp } from 'lucide-react';
 import { why, type Reason } from '@gangway/station';
 import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
-import { WHY } from './why.js';
+import { WHY } from './why-look.js';
 
 /** The reason, open beside its question mark. */
 export default function WhyPopover({ reason, of }: { reason: Reason; of: string }) {

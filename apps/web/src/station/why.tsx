@@ -1,12 +1,10 @@
 import { CircleHelp } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
 import type { Reason } from '@gangway/station';
+import { WHY } from './why-look.js';
 
 // Reasons are asked for now and then: what shows them is not needed before.
 const WhyPopover = lazy(() => import('./why-popover.js'));
-
-export const WHY =
-  '-my-1 inline-flex size-6 shrink-0 items-center justify-center text-faint hover:text-ink pointer-coarse:size-11';
 
 /** Opens a result to its reason: formula in words and symbols, numbers, source. */
 export function Why({ reason, of }: { reason: Reason; of: string }) {

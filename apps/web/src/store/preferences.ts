@@ -1,7 +1,7 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import * as z from 'zod';
 import type { Units } from '@gangway/station';
-import { local, readFrom, writeTo } from './storage.js';
+import { local, readFrom, writeTo } from '../browser/storage.js';
 
 export type Light = 'daylight' | 'darkcloth';
 

@@ -1,8 +1,8 @@
 import equal from 'fast-deep-equal';
 import { cutText, type KeptStation, type Station } from '@gangway/station';
-import type { ProblemDetails, StoredStation } from './api.js';
-import { stationDrafts } from './drafts.js';
-import type { Shelf } from './storage.js';
+import type { ProblemDetails, StoredStation } from '../records/api.js';
+import { stationDrafts } from '../records/drafts.js';
+import type { Shelf } from '../browser/storage.js';
 import {
   missing,
   opened,

@@ -1,6 +1,6 @@
 import { createSlice, original, type PayloadAction } from '@reduxjs/toolkit';
 import { withLeanChecked, type Problem, type Station } from '@gangway/station';
-import type { StoredStation } from './api.js';
+import type { StoredStation } from '../records/api.js';
 
 /** How the open station stands with the server. */
 export type SaveState =

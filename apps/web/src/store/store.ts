@@ -1,12 +1,12 @@
 import { combineReducers, configureStore } from '@reduxjs/toolkit';
 import { setupListeners } from '@reduxjs/toolkit/query';
 import { useDispatch, useSelector, useStore } from 'react-redux';
-import { api } from './api.js';
+import { api } from '../records/api.js';
 import { keepPreferences, preferencesReducer } from './preferences.js';
 import { makeSaver } from './saving.js';
 import { stationReducer } from './station.js';
-import { local, noteKept, session, whyNotKept } from './storage.js';
-import { holdTab, tabId } from './tab.js';
+import { local, noteKept, session, whyNotKept } from '../browser/storage.js';
+import { holdTab, tabId } from '../browser/tab.js';
 
 export const store = configureStore({
   reducer: combineReducers({

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
-import { useKept } from './use-kept.js';
-import { useStorageTrouble } from './use-storage.js';
+import { useKept } from '../browser/use-kept.js';
+import { useStorageTrouble } from '../browser/use-storage.js';
 
 /** Set by the server into the page it sends. */
 const listensBeyond = (): boolean =>

@@ -1,0 +1,404 @@
+import { useMemo, useRef, type KeyboardEvent, type SVGProps } from 'react';
+import {
+  CORNER_NAMES,
+  fixed,
+  fStop,
+  trimmed,
+  withFrameAt,
+  signed,
+  type CornerMark,
+  type CoverDrawing as Drawing,
+  type Point,
+} from '@gangway/station';
+import { useEditing } from '../store/editing.js';
+import { gridToggled, groundGlassFlipped } from '../store/preferences.js';
+import {
+  selectCoverVerdict,
+  selectDrawing,
+  selectFinder,
+  selectOpen,
+  selectReport,
+  selectScales,
+  selectShown,
+  selectShownDrawing,
+  selectShownReport,
+  selectShownVerdict,
+  selectStation,
+} from '../store/selectors.js';
+import { gestureEnded } from '../store/station.js';
+import { useAppDispatch, useAppSelector, useAppStore } from '../store/store.js';
+import { STANDING_TEXT } from '../ui/standing.js';
+import { arrowStep } from '../drawing/arrows.js';
+import { Drag, useSteady, type DragState } from '../drawing/drag.js';
+import { useKeyRun } from '../drawing/key-run.js';
+import { useSize } from '../drawing/use-size.js';
+import { figureOf } from '../station/barrel/words.js';
+import { Dimensions } from './dimensions.js';
+import { FinderCanvas } from '../drawing/finder-canvas.js';
+import { Overlays } from '../drawing/overlays.js';
+import { PreviewBanner } from './preview-banner.js';
+import { ellipseProps, frameBox, makeSheet, pathOf, type Sheet } from '../drawing/finder-sheet.js';
+
+export function CoverDrawing() {
+  const drawing = useAppSelector(selectShownDrawing);
+  const finder = useAppSelector(selectFinder);
+  const verdict = useAppSelector(selectShownVerdict);
+  const previewing = useAppSelector((state) => selectOpen(state).preview !== null);
+  const { groundGlass, grid } = useAppSelector((state) => state.preferences);
+  const dispatch = useAppDispatch();
+  const [ref, { width, height }] = useSize<HTMLDivElement>();
+  const sheet = useMemo(
+    () => makeSheet(drawing, width, height, groundGlass),
+    [drawing, width, height, groundGlass],
+  );
+  return (
+    <div className="relative flex flex-1 flex-col bg-stage contain-content">
+      <div ref={ref} className="relative min-h-[min(96vw,26rem)] flex-1 overflow-hidden lg:min-h-0">
+        {width > 0 && (
+          <FinderCanvas
+            finder={finder}
+            drawing={drawing}
+            sheet={sheet}
+            width={width}
+            height={height}
+          />
+        )}
+        {width > 0 && (
+          <svg
+            width={width}
+            height={height}
+            role="group"
+            aria-label="The frame in the image circle"
+            aria-describedby="cover-drawing-text"
+            className="absolute inset-0 text-[13px]"
+          >
+            <Circles drawing={drawing} sheet={sheet} />
+            <FrameShape
+              drawing={drawing}
+              sheet={sheet}
+              width={width}
+              tone={STANDING_TEXT[verdict.standing]}
+            />
+            <Overlays
+              drawing={drawing}
+              finder={finder}
+              sheet={sheet}
+              width={width}
+              height={height}
+            />
+            <Dimensions drawing={drawing} sheet={sheet} width={width} />
+            {!previewing && (
+              <Handle drawing={drawing} sheet={sheet} tone={STANDING_TEXT[verdict.standing]} />
+            )}
+          </svg>
+        )}
+        <Legend drawing={drawing} />
+        <PreviewBanner />
+        <DrawingText />
+      </div>
+      <div className="flex flex-wrap gap-x-6 px-5 pb-1 lg:absolute lg:bottom-0">
+        <button
+          type="button"
+          onClick={() => dispatch(groundGlassFlipped())}
+          aria-pressed={groundGlass}
+          className={CORNER_BUTTON}
+        >
+          {groundGlass ? 'As on the ground glass' : 'As the picture stands'}{' '}
+          <span className="text-faint pointer-coarse:hidden">F</span>
+        </button>
+        <TurnBack />
+        <button
+          type="button"
+          onClick={() => dispatch(gridToggled())}
+          aria-pressed={grid}
+          className={CORNER_BUTTON}
+        >
+          {grid ? 'Without thirds' : 'With thirds'}
+        </button>
+      </div>
+    </div>
+  );
+}
+
+/** The edge of circle or core: an ellipse, or an open line when the lens leans too far to close it. */
+function Edge({
+  drawing,
+  sheet,
+  of,
+  ...look
+}: { drawing: Drawing; sheet: Sheet; of: 'circle' | 'core' } & SVGProps<SVGElement>) {
+  const ellipse = drawing[of];
+  if (ellipse) return <ellipse {...ellipseProps(sheet, ellipse)} {...(look as object)} />;
+  return drawing.open && <path d={pathOf(sheet, drawing.open[of])} {...(look as object)} />;
+}
+
+function Circles({ drawing, sheet }: { drawing: Drawing; sheet: Sheet }) {
+  const { neighbours, levelLine } = drawing;
+  const far = drawing.baseMm * 6;
+  const levelAt = (x: number): number =>
+    sheet.y((levelLine?.atMm ?? 0) + (levelLine?.slope ?? 0) * x);
+  const edge = { drawing, sheet };
+  return (
+    <>
+      {levelLine && (
+        <line
+          x1={sheet.x(-far)}
+          x2={sheet.x(far)}
+          y1={levelAt(-far)}
+          y2={levelAt(far)}
+          className="stroke-rule"
+        />
+      )}
+      {neighbours.map(({ fNumber, ellipse }) => (
+        <ellipse
+          key={fNumber}
+          {...ellipseProps(sheet, ellipse)}
+          fill="none"
+          className="stroke-faint"
+          strokeDasharray="1 4"
+        />
+      ))}
+      <Edge
+        {...edge}
+        of="core"
+        fill="none"
+        className="stroke-costs"
+        strokeWidth={2}
+        strokeDasharray="2 5"
+      />
+      <Edge {...edge} of="circle" fill="none" className="stroke-ink" strokeWidth={1.75} />
+    </>
+  );
+}
+
+interface FrameProps {
+  drawing: Drawing;
+  sheet: Sheet;
+  width: number;
+  tone: string;
+}
+
+function FrameShape({ drawing, sheet, width, tone }: FrameProps) {
+  // Its margin has a line of its own where the sheet is wide.
+  const worst = useAppSelector(selectShownReport).coverage.worst_corner;
+  const { frame, corners, envelope, axis } = drawing;
+  const box = frameBox(sheet, frame);
+  return (
+    <>
+      {corners.some(({ standing }) => standing === 'outside') && (
+        <>
+          <mask id="outside-circle">
+            <rect {...box} fill="white" />
+            <Edge drawing={drawing} sheet={sheet} of="circle" fill="black" />
+          </mask>
+          <rect
+            {...box}
+            fill="url(#hatch)"
+            mask="url(#outside-circle)"
+            data-testid="lost-corners"
+          />
+        </>
+      )}
+      {envelope.length > 2 && (
+        <path
+          d={pathOf(sheet, envelope)}
+          className="fill-within/15 stroke-within"
+          data-testid="envelope"
+        />
+      )}
+      <g className={tone}>
+        <rect {...box} fill="none" stroke="currentColor" strokeWidth={2.5} />
+      </g>
+      {corners.map((mark) => (
+        <CornerFigure
+          key={mark.corner}
+          mark={mark}
+          sheet={sheet}
+          middle={frame.centre}
+          roomy={box.width > 150 && box.height > 110 && (mark.corner !== worst || width < 640)}
+        />
+      ))}
+      <path
+        d={`M${sheet.x(axis.x) - 7},${sheet.y(axis.y)}h14M${sheet.x(axis.x)},${sheet.y(axis.y) - 7}v14`}
+        className="stroke-ink"
+      />
+    </>
+  );
+}
+
+/** A corner and its own margin, written inside the frame where there is room. */
+function CornerFigure({
+  mark: { at, marginMm, standing },
+  sheet,
+  middle,
+  roomy,
+}: {
+  mark: CornerMark;
+  sheet: Sheet;
+  middle: Point;
+  roomy: boolean;
+}) {
+  const [x, y] = [sheet.x(at.x), sheet.y(at.y)];
+  const [inX, inY] = [Math.sign(sheet.x(middle.x) - x), Math.sign(sheet.y(middle.y) - y)];
+  return (
+    <g className={STANDING_TEXT[standing]}>
+      <circle cx={x} cy={y} r={4} fill="currentColor" />
+      {roomy && marginMm !== null && (
+        <text
+          x={x + 9 * inX}
+          y={y + (inY > 0 ? 17 : -8)}
+          textAnchor={inX > 0 ? 'start' : 'end'}
+          className="text-[12px]"
+        >
+          {signed(marginMm, 1)}
+        </text>
+      )}
+    </g>
+  );
+}
+
+const DETENT_MM = 0.5;
+
+/** The frame's centre, to be dragged within what is allowed, or moved with the arrow keys. */
+function Handle({ drawing, sheet, tone }: { drawing: Drawing; sheet: Sheet; tone: string }) {
+  const target = useRef<SVGGElement>(null);
+  const store = useAppStore();
+  const dispatch = useAppDispatch();
+  const { change } = useEditing();
+  const { movements } = useAppSelector(selectStation);
+  const drags = useRef(0);
+  const keyRun = useKeyRun();
+  const [cx, cy] = [sheet.x(drawing.frame.centre.x), sheet.y(drawing.frame.centre.y)];
+
+  const onDrag = useSteady(({ first, last, movement: [dx, dy], memo }: DragState) => {
+    if (first) drags.current += 1;
+    const start = (memo as { x: number; y: number } | undefined) ?? { x: cx, y: cy };
+    const now = selectDrawing(store.getState());
+    const place = sheet.toMm(start.x + dx, start.y + dy);
+    change(
+      'Move the frame',
+      '/movements',
+      (station) => withFrameAt(station, now, place),
+      `frame-${drags.current}`,
+    );
+    if (last) dispatch(gestureEnded());
+    return start;
+  });
+
+  const onKeyDown = (event: KeyboardEvent): void => {
+    const step = arrowStep(event, DETENT_MM * drawing.factor);
+    if (!step) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const turn = sheet.toMm(1, 0).x > sheet.toMm(0, 0).x ? 1 : -1;
+    const { x, y } = drawing.frame.centre;
+    change(
+      'Move the frame',
+      '/movements',
+      (station) => withFrameAt(station, drawing, { x: x + turn * step[0], y: y + turn * step[1] }),
+      keyRun('frame', event.repeat),
+    );
+  };
+
+  const rises = useAppSelector(selectScales).rise;
+  const [rise, riseUnit] = figureOf('rise', movements.rise_mm, 'metric');
+  const [shift, shiftUnit] = figureOf('shift', movements.shift_mm, 'metric');
+  const [ox, oy] = [sheet.x(0), sheet.y(0)];
+  return (
+    <g className={tone}>
+      <line x1={ox} y1={oy} x2={cx} y2={cy} stroke="currentColor" strokeWidth={1.5} />
+      <g
+        ref={target}
+        role="slider"
+        tabIndex={0}
+        aria-label="Centre of the frame"
+        aria-roledescription="place in two directions"
+        aria-valuenow={movements.rise_mm}
+        aria-valuemin={rises.domain[0]}
+        aria-valuemax={rises.domain[1]}
+        aria-valuetext={`${rise} ${riseUnit}, ${shift} ${shiftUnit}`}
+        onKeyDown={onKeyDown}
+        className="cursor-grab touch-none active:cursor-grabbing"
+        transform={`translate(${cx} ${cy})`}
+      >
+        <circle r={24} fill="transparent" />
+        <circle r={10} className="fill-paper" stroke="currentColor" strokeWidth={3} />
+        <circle r={2.5} fill="currentColor" />
+        <Drag {...{ target, onDrag }} />
+      </g>
+    </g>
+  );
+}
+
+function Legend({ drawing }: { drawing: Drawing }) {
+  const { aperture } = useAppSelector(selectShown);
+  const { optics } = useAppSelector(selectShownReport);
+  return (
+    <dl className="pointer-events-none absolute top-3 left-5 grid grid-cols-[auto_auto] gap-x-3 text-[13px]">
+      <dt className="font-semibold">{fStop(aperture)}</dt>
+      <dd>
+        <span className="text-quiet">circle</span> {fixed(optics.circle_diameter_mm, 1)}{' '}
+        <span className="text-quiet">mm</span>
+      </dd>
+      {drawing.neighbours.map(({ fNumber, diameterMm }) => (
+        <div key={fNumber} className="hidden text-quiet sm:contents">
+          <dt>{fStop(fNumber)}</dt>
+          <dd>
+            <span className="invisible">circle</span> {fixed(diameterMm, 1)}
+          </dd>
+        </div>
+      ))}
+      <div className="hidden text-costs sm:contents">
+        <dt>core</dt>
+        <dd>
+          <span className="invisible">circle</span> {fixed(drawing.coreDiameterMm, 1)}
+        </dd>
+      </div>
+    </dl>
+  );
+}
+
+const CORNER_BUTTON =
+  'min-h-9 text-left text-[13px] text-quiet hover:text-ink pointer-coarse:min-h-11';
+
+function TurnBack() {
+  const { back } = useAppSelector(selectStation);
+  const { change } = useEditing();
+  const upright = back.orientation === 'portrait';
+  return (
+    <button
+      type="button"
+      className={CORNER_BUTTON}
+      onClick={() =>
+        change('Turn the back', '/back/orientation', (station) => ({
+          ...station,
+          back: { ...station.back, orientation: upright ? 'landscape' : 'portrait' },
+        }))
+      }
+    >
+      {upright ? 'Turn the back level' : 'Turn the back upright'}
+    </button>
+  );
+}
+
+/** The drawing in words, for those who cannot see it. */
+function DrawingText() {
+  const station = useAppSelector(selectStation);
+  const { coverage, optics } = useAppSelector(selectReport);
+  const verdict = useAppSelector(selectCoverVerdict);
+  const { limits, limited_by: by } = coverage;
+  const side = (name: string, mm: number | null, why: string): string =>
+    mm === null
+      ? `${name} ${why === 'nothing' ? 'has no end' : 'is not covered at zero'}`
+      : `${name} to ${trimmed(mm, 1)} mm by the ${why}`;
+  return (
+    <p id="cover-drawing-text" className="sr-only">
+      A circle of {fixed(optics.circle_diameter_mm, 1)} mm at {fStop(station.aperture)} with a frame
+      of {station.back.width_mm} by {station.back.height_mm} mm,{' '}
+      {station.back.orientation === 'portrait' ? 'upright' : 'level'}. {verdict.sentence} The corner
+      nearest the edge is {CORNER_NAMES[coverage.worst_corner]}.{' '}
+      {side('Rise', limits.rise_mm, by.rise)}; {side('fall', limits.fall_mm, by.fall)};{' '}
+      {side('left', limits.left_mm, by.left)}; {side('right', limits.right_mm, by.right)}.
+    </p>
+  );
+}

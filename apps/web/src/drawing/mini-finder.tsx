@@ -1,0 +1,98 @@
+import { useMemo, type ReactNode } from 'react';
+import {
+  coverDrawing,
+  coverVerdict,
+  finderOf,
+  readings,
+  type CoverDrawing,
+  type Station,
+} from '@gangway/station';
+import { useAppSelector } from '../store/store.js';
+import { STANDING_TEXT } from '../ui/standing.js';
+import { useSize } from './use-size.js';
+import { FinderCanvas } from './finder-canvas.js';
+import { Overlays } from './overlays.js';
+import { frameBox, type Sheet } from './finder-sheet.js';
+
+const ROOM = 1.14;
+
+/** A sheet filled by the frame, with a little of what lies round it. */
+export function frameSheet(
+  { frame }: CoverDrawing,
+  width: number,
+  height: number,
+  flip: boolean,
+): Sheet {
+  const pxPerMm = Math.max(
+    0.01,
+    Math.min(width / (frame.widthMm * ROOM), height / (frame.heightMm * ROOM)),
+  );
+  const turn = flip ? -1 : 1;
+  const [cx, cy] = [width / 2, height / 2];
+  const { x: fx, y: fy } = frame.centre;
+  return {
+    pxPerMm,
+    x: (mm) => cx + turn * (mm - fx) * pxPerMm,
+    y: (mm) => cy - turn * (mm - fy) * pxPerMm,
+    toMm: (x, y) => ({
+      x: fx + (turn * (x - cx)) / pxPerMm,
+      y: fy - (turn * (y - cy)) / pxPerMm,
+    }),
+  };
+}
+
+/** The finder of one station by itself, for laying several side by side. */
+export function MiniFinder({
+  station,
+  title,
+  children,
+  over,
+}: {
+  station: Station;
+  title: ReactNode;
+  children?: ReactNode;
+  /** Drawn over the picture. */
+  over?: (sheet: Sheet, drawing: CoverDrawing) => ReactNode;
+}) {
+  const [box, { width, height }] = useSize<HTMLDivElement>();
+  const flip = useAppSelector((state) => state.preferences.groundGlass);
+  const drawing = useMemo(() => coverDrawing(station), [station]);
+  const finder = useMemo(() => finderOf(station), [station]);
+  const units = useAppSelector((state) => state.preferences.units);
+  const verdict = useMemo(() => coverVerdict(station, readings(station), units), [station, units]);
+  const sheet = useMemo(
+    () => frameSheet(drawing, width, height, flip),
+    [drawing, width, height, flip],
+  );
+  return (
+    <figure className="flex min-h-64 min-w-0 flex-1 flex-col">
+      <figcaption className="px-4 pt-3 font-semibold">{title}</figcaption>
+      <div ref={box} className="relative min-h-0 flex-1 overflow-hidden">
+        {width > 0 && (
+          <>
+            <FinderCanvas {...{ finder, drawing, sheet, width, height }} />
+            <svg
+              width={width}
+              height={height}
+              role="img"
+              aria-label={verdict.sentence}
+              className="absolute inset-0 text-[12px]"
+            >
+              <g className={STANDING_TEXT[verdict.standing]}>
+                <rect
+                  {...frameBox(sheet, drawing.frame)}
+                  fill="none"
+                  stroke="currentColor"
+                  strokeWidth={2.5}
+                />
+              </g>
+              <Overlays {...{ drawing, finder, sheet, width, height }} plain />
+              {over?.(sheet, drawing)}
+            </svg>
+          </>
+        )}
+      </div>
+      <div className="min-h-14 px-4 pt-1 pb-3">{children}</div>
+    </figure>
+  );
+}

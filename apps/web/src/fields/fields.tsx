@@ -1,0 +1,157 @@
+import { useId, type ReactNode } from 'react';
+import { parseLengthMm, type Parsed, type Station } from '@gangway/station';
+import { useEditing } from '../store/editing.js';
+import { selectOpen, selectStation } from '../store/selectors.js';
+import { textDropped, textRefused } from '../store/station.js';
+import { useAppDispatch, useAppSelector } from '../store/store.js';
+import { useTypedText } from '../store/typed-text.js';
+import { Field } from './field.js';
+
+/** A figure as it was given: no rounding, no needless zeros. */
+export const given = (value: number | undefined): string =>
+  value === undefined ? '' : String(value).replace('-', '−');
+
+export const parseNumber = (text: string): Parsed => {
+  const value = Number(text.trim().replace('−', '-').replace(',', '.'));
+  return text.trim() !== '' && Number.isFinite(value)
+    ? { ok: true, value }
+    : { ok: false, message: `“${text.trim()}” is not a number; write for example 2 or 0.8.` };
+};
+
+export const parseMm = (text: string): Parsed => parseLengthMm(text, 'mm');
+
+export function Section({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section>
+      <h2 className="mb-2 text-[15px] font-semibold">{title}</h2>
+      <div className="space-y-1.5">{children}</div>
+    </section>
+  );
+}
+
+/** A length in mm, or another plain figure, at one place of the document. */
+export function FigureField({
+  label,
+  pointer,
+  unit,
+  value,
+  write,
+  parse = unit === 'mm' ? parseMm : parseNumber,
+  clear,
+}: {
+  label: string;
+  pointer: string;
+  unit?: string;
+  value: number | undefined;
+  write: (station: Station, value: number) => Station;
+  parse?: (text: string) => Parsed;
+  clear?: (station: Station) => Station;
+}) {
+  return (
+    <Field
+      label={label}
+      pointer={pointer}
+      shown={given(value)}
+      unit={unit ?? ''}
+      parse={parse}
+      write={write}
+      {...(clear ? { clear, placeholder: '—' } : {})}
+    />
+  );
+}
+
+export function TextField({
+  label,
+  pointer,
+  value,
+  write,
+}: {
+  label: string;
+  pointer: string;
+  value: string | undefined;
+  write: (station: Station, value: string) => Station;
+}) {
+  const id = useId();
+  const { change } = useEditing();
+  const { message, props } = useTypedText(pointer, value ?? '', (text) =>
+    change(`Set ${label.toLowerCase()}`, pointer, (station) => write(station, text.trim())),
+  );
+  return (
+    <div>
+      <div className="flex items-baseline justify-between gap-3">
+        <label htmlFor={id} className="text-quiet">
+          {label}
+        </label>
+        <input
+          id={id}
+          {...props}
+          placeholder="—"
+          aria-describedby={message === null ? undefined : `${id}-why`}
+          className="min-h-7 min-w-0 flex-1 border-b border-rule bg-transparent text-right font-medium hover:border-rule-strong pointer-coarse:min-h-11"
+        />
+      </div>
+      {message !== null && (
+        <p id={`${id}-why`} role="alert" className="mt-1 text-[13px] text-outside">
+          {message}
+        </p>
+      )}
+    </div>
+  );
+}
+
+export function ChoiceField<T extends string>({
+  label,
+  pointer,
+  value,
+  options,
+  write,
+}: {
+  label: string;
+  pointer: string;
+  value: T;
+  options: readonly (readonly [T, string])[];
+  write: (station: Station, value: T) => Station;
+}) {
+  const id = useId();
+  const { change } = useEditing();
+  const dispatch = useAppDispatch();
+  const message = useAppSelector((state) => selectOpen(state).typed[pointer]?.message ?? null);
+  return (
+    <div>
+      <div className="flex items-baseline justify-between gap-3">
+        <label htmlFor={id} className="text-quiet">
+          {label}
+        </label>
+        <select
+          id={id}
+          value={value}
+          onChange={(event) => {
+            const next = event.target.value as T;
+            const refused = change(`Set ${label.toLowerCase()}`, pointer, (station) =>
+              write(station, next),
+            );
+            dispatch(
+              refused === null
+                ? textDropped(pointer)
+                : textRefused({ pointer, text: next, message: refused }),
+            );
+          }}
+          className="min-h-8 border-b border-rule bg-paper text-right font-medium hover:border-rule-strong pointer-coarse:min-h-11"
+        >
+          {options.map(([key, words]) => (
+            <option key={key} value={key}>
+              {words}
+            </option>
+          ))}
+        </select>
+      </div>
+      {message !== null && (
+        <p role="alert" className="mt-1 text-[13px] text-outside">
+          {message}
+        </p>
+      )}
+    </div>
+  );
+}
+
+export const useStation = (): Station => useAppSelector(selectStation);

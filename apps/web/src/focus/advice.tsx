@@ -1,0 +1,380 @@
+import {
+  airyWords,
+  degrees,
+  fixed,
+  fStop,
+  instructionsFor,
+  isBellows,
+  longerWords,
+  leansBack,
+  mm,
+  movesBack,
+  parseAngleDeg,
+  readings,
+  sensorPitchDeg,
+  solvedFor,
+  solveOf,
+  withSolve,
+  type FocusAnswer,
+  type Parsed,
+  type Solve,
+  type Station,
+} from '@gangway/station';
+import { useMemo, useState } from 'react';
+import { selectStation } from '../store/selectors.js';
+import { changed } from '../store/station.js';
+import { useAppDispatch, useAppSelector } from '../store/store.js';
+import { Button } from '../ui/button.js';
+import { STANDING_TEXT } from '../ui/standing.js';
+import { usePaced, useRested } from '../ui/use-paced.js';
+import { useWorker } from '../workers/use-worker.js';
+import { WayList } from '../station/way-list.js';
+import { Group, Line } from '../station/results.js';
+import { FigureField, parseMm } from '../fields/fields.js';
+import { useSiteEdit } from '../fields/site-part.js';
+import { Why } from '../station/why.js';
+import { Beyond } from './beyond.js';
+import { nearOrFar } from './section-words.js';
+import type { Solution, SolveAsk } from '../workers/solve-worker.js';
+
+/** The drawing keeps up with the hand; what is read beside it follows at this pace. */
+const READ_MS = 90;
+
+/** Other ways are looked for once the hand rests for this long. */
+const RESTED_MS = 250;
+
+const NOTHING_YET = { ways: [], wiggle: null };
+
+const solveWorker = (): Worker =>
+  new Worker(new URL('../workers/solve-worker.ts', import.meta.url), { type: 'module' });
+
+/** What to set for the marks, what that gives, and what else would do. */
+export function Advice() {
+  const present = useAppSelector(selectStation);
+  const station = usePaced(present, READ_MS);
+  const rested = useRested(present, RESTED_MS);
+  const ask = useMemo((): SolveAsk => ({ station, rested: rested === station }), [station, rested]);
+  const [others, setOthers] = useState<NonNullable<Solution['others']>>(NOTHING_YET);
+  const found = useWorker<SolveAsk, Solution>(solveWorker, ask);
+  const sharp = (station.marks ?? []).filter(({ must }) => must === 'sharp').length;
+  if (sharp === 0) return <NothingToHold station={present} />;
+  // While the hand moves the last ways stay in their place, faint and out of reach.
+  const fresh = found?.answer.others ?? null;
+  if (fresh && fresh !== others) setOthers(fresh);
+  if (!found) return <p className="mb-4 text-quiet">Working it out</p>;
+  const { ways, wiggle } = others;
+  return (
+    <>
+      <Told station={station} present={present} solution={found.answer} />
+      {ways.length > 0 && (
+        <Group title="Or">
+          <div {...(fresh ? {} : { inert: true, className: 'opacity-50' })}>
+            <WayList ways={ways} />
+          </div>
+        </Group>
+      )}
+      {wiggle && <ByWiggle wiggle={wiggle} widestStop={station.lens.f_min} />}
+      <Freedoms station={present} />
+      {movesBack(present) && <BackFields station={present} />}
+    </>
+  );
+}
+
+/** What to set, why it is not all that was wanted, and what it gives. */
+function Told({
+  station,
+  present,
+  solution: { answer, reason, stop },
+}: {
+  station: Station;
+  present: Station;
+  solution: Solution;
+}) {
+  const units = useAppSelector((state) => state.preferences.units);
+  const told = answer && instructionsFor(answer, units);
+  return (
+    <>
+      <section className="mb-4">
+        {reason !== null && (
+          <p role="status" className={`mb-2 font-medium ${STANDING_TEXT.outside}`}>
+            {reason}
+          </p>
+        )}
+        {told && (
+          <>
+            <h2 className="mb-1 flex items-center justify-between text-[13px] font-semibold text-quiet">
+              {reason === null ? 'Set' : 'The best that can be done'}
+              <Why reason="solution" of="lean, focus and stop" />
+            </h2>
+            <ol className="text-[18px] leading-[1.35] font-semibold" aria-live="polite">
+              {told.set.map((line) => (
+                <li key={line}>{line}</li>
+              ))}
+            </ol>
+            <SetButton station={present} answer={answer} />
+            {told.notes.map((note) => (
+              <p key={note} className="mt-2 text-[13px] text-quiet">
+                {note}
+              </p>
+            ))}
+          </>
+        )}
+      </section>
+      {told && (
+        <>
+          {stop && <Figures {...{ station, answer, stop }} />}
+          <LookInOrder lines={told.check} />
+        </>
+      )}
+    </>
+  );
+}
+
+function NothingToHold({ station }: { station: Station }) {
+  return (
+    <section className="mb-4">
+      <h2 className="mb-1 text-[15px] font-semibold">Nothing to hold yet</h2>
+      <p>
+        Put a mark on each thing that must be sharp, by tape or from the site. Then it is told how
+        to lean the lens, where to focus, and which stop holds them.
+      </p>
+      <Freedoms station={station} />
+      {movesBack(station) && <BackFields station={station} />}
+    </section>
+  );
+}
+
+/** Which marks to look at under the magnifier, first to last. */
+function LookInOrder({ lines }: { lines: readonly string[] }) {
+  return (
+    <details className="mb-4">
+      <summary className="min-h-8 cursor-pointer py-1 text-[13px] font-semibold text-quiet pointer-coarse:min-h-11">
+        Look at the marks in this order
+      </summary>
+      <ol className="list-decimal pl-5">
+        {lines.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ol>
+    </details>
+  );
+}
+
+/** The leans that a hand without scales comes to, round by round. */
+function ByWiggle({
+  wiggle,
+  widestStop,
+}: {
+  wiggle: NonNullable<NonNullable<Solution['others']>['wiggle']>;
+  widestStop: number;
+}) {
+  return (
+    <details className="mb-4">
+      <summary className="min-h-8 cursor-pointer py-1 text-[13px] font-semibold text-quiet pointer-coarse:min-h-11">
+        Without scales: focus far, lean near
+      </summary>
+      <ol className="list-decimal pl-5">
+        {wiggle.words.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ol>
+      {wiggle.rounds.length > 0 && (
+        <table className="mt-2 w-full text-right">
+          <thead>
+            <tr className="text-[13px] text-quiet">
+              <th className="text-left font-normal">Round</th>
+              <th className="font-normal">{wiggle.movement} lands at</th>
+              <th className="font-normal">both hold from</th>
+            </tr>
+          </thead>
+          <tbody>
+            {wiggle.rounds.map(({ leanDeg, fNumber }, i) => (
+              <tr key={i} className="border-t border-rule">
+                <th className="figure text-left">{i + 1}</th>
+                <td className="figure">{degrees(leanDeg)}</td>
+                <td className="figure">
+                  {fNumber < widestStop ? 'wide open' : `f/${fixed(fNumber, 0)}`}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </details>
+  );
+}
+
+/** Leans nearer than this to what is advised are as advised. */
+const SAME_DEG = 0.02;
+
+/** Whether lean, focus and stop stand as they are advised. */
+function asAdvised(station: Station, answer: FocusAnswer): boolean {
+  const [a, b] = [station.movements, answer.station.movements];
+  const near = (x = 0, y = 0): boolean => Math.abs(x - y) <= SAME_DEG;
+  const v = readings(station).focus.image_distance_mm;
+  return (
+    near(a.tilt_deg, b.tilt_deg) &&
+    near(a.swing_deg, b.swing_deg) &&
+    near(a.rear_tilt_deg, b.rear_tilt_deg) &&
+    near(a.rear_swing_deg, b.rear_swing_deg) &&
+    Math.abs(v / answer.setup.imageDistanceMm - 1) < 2e-4 &&
+    Math.abs(station.aperture / answer.station.aperture - 1) < 0.01
+  );
+}
+
+function SetButton({ station, answer }: { station: Station; answer: FocusAnswer }) {
+  const dispatch = useAppDispatch();
+  const set = asAdvised(station, answer);
+  return set ? (
+    <p className={`mt-2 ${STANDING_TEXT.within}`}>The scales stand so.</p>
+  ) : (
+    <Button
+      look="strong"
+      className="mt-2"
+      onClick={() => dispatch(changed({ station: solvedFor(station), label: 'Set for the marks' }))}
+    >
+      Set the scales so
+    </Button>
+  );
+}
+
+function Figures({
+  station,
+  answer,
+  stop: { line: now, diffractionFrom },
+}: {
+  station: Station;
+  answer: FocusAnswer;
+  stop: NonNullable<Solution['stop']>;
+}) {
+  const needed = answer.engravedNeeded;
+  const marks = answer.marks.sharp.length;
+  return (
+    <Group title={`${marks} ${marks === 1 ? 'mark' : 'marks'}, set so`}>
+      <Line
+        name="Least stop that holds them"
+        figure={
+          needed <= station.lens.f_min * (1 + 1e-9)
+            ? `${fStop(station.lens.f_min)}, wide open`
+            : `f/${fixed(needed, needed < 10 ? 1 : 0)}`
+        }
+        tone={answer.held ? STANDING_TEXT.within : STANDING_TEXT.outside}
+      />
+      {now && (
+        <>
+          <Line
+            name={`Softest, at ${fStop(now.fNumber)}`}
+            figure={now.worstBlurUm === null ? '∞' : fixed(now.worstBlurUm, 0)}
+            unit={`µm${now.worst ? `, ${now.worst}` : ''}`}
+          />
+          {longerWords(now.worstLonger) && (
+            <Line name="Its patch" figure={longerWords(now.worstLonger)} />
+          )}
+          <Line name={airyWords(now)} figure={fixed(now.airyUm, 0)} unit="µm" />
+        </>
+      )}
+      {diffractionFrom !== null && (
+        <Line name="Diffraction shows from" figure={fStop(diffractionFrom)} />
+      )}
+      <Line name="Focus spread that is left" figure={fixed(answer.spreadMm, 2)} unit="mm" />
+      {isBellows(station) && (
+        <Line name="On the bed, lens straight" figure={fixed(answer.solved.bedMm, 2)} unit="mm" />
+      )}
+      <Beyond />
+    </Group>
+  );
+}
+
+const MAY: readonly (readonly ['tilt' | 'swing', string])[] = [
+  ['tilt', 'tilt'],
+  ['swing', 'swing'],
+];
+
+const BACK = [
+  ['rear_tilt_deg', 'Back tilts, top away'],
+  ['rear_swing_deg', 'Back swings right'],
+  ['rear_rise_mm', 'Back looks higher'],
+  ['rear_shift_mm', 'Back looks right'],
+] as const;
+
+/** A reading that the mechanism allows, or why it does not. */
+function within(
+  read: Parsed,
+  range: readonly [number, number] | undefined,
+  shown: (value: number) => string,
+): Parsed {
+  const [least, most] = range ?? [0, 0];
+  if (!read.ok || (read.value >= least && read.value <= most)) return read;
+  return { ok: false, message: `The back goes from ${shown(least)} to ${shown(most)} here.` };
+}
+
+/** The back leaned by hand; what that does to the plane and to the lines is told apart. */
+function BackFields({ station }: { station: Station }) {
+  const units = useAppSelector((state) => state.preferences.units);
+  const { focus, perspective } = readings(station);
+  const { movements } = station;
+  return (
+    <Group title="The back itself">
+      {BACK.filter(([field]) => station.movement_limits[field] ?? movements[field]).map(
+        ([field, label]) => (
+          <FigureField
+            key={field}
+            label={label}
+            pointer={`/movements/${field}`}
+            unit={field.endsWith('_mm') ? 'mm' : '°'}
+            parse={(text) => {
+              const range = station.movement_limits[field];
+              return field.endsWith('_mm')
+                ? within(parseMm(text), range, (value) => mm(value, 1))
+                : within(parseAngleDeg(text), range, degrees);
+            }}
+            value={movements[field] ?? 0}
+            write={(now, value) => ({ ...now, movements: { ...now.movements, [field]: value } })}
+          />
+        ),
+      )}
+      <Line
+        name="Plane: hinge line from the lens"
+        figure={focus.hinge_mm === null ? 'none' : nearOrFar(focus.hinge_mm / 1000, units)}
+      />
+      <Line name="Lines: the back points up" figure={degrees(sensorPitchDeg(station))} />
+      <Line name="Lines: uprights converge" figure={degrees(perspective.convergence_deg)} />
+    </Group>
+  );
+}
+
+/** What may be leaned for it. */
+function Freedoms({ station }: { station: Station }) {
+  const edit = useSiteEdit();
+  const solve = solveOf(station);
+  const set = (change: Partial<Solve>, label: string): void =>
+    edit(label, '/solve', (now) => withSolve(now, change));
+  const box = 'flex min-h-8 items-center gap-2 pointer-coarse:min-h-11';
+  return (
+    <fieldset className="mb-4 flex flex-wrap gap-x-5">
+      <legend className="text-[13px] font-semibold text-quiet">May be moved for it</legend>
+      {MAY.map(([key, words]) => (
+        <label key={key} className={box}>
+          <input
+            type="checkbox"
+            checked={solve[key]}
+            onChange={() => set({ [key]: !solve[key] }, `Let ${words} be moved`)}
+            className="size-4 accent-within"
+          />
+          {words}
+        </label>
+      ))}
+      {leansBack(station) && (
+        <label className={box}>
+          <input
+            type="checkbox"
+            checked={solve.rear === true}
+            onChange={() => set({ rear: solve.rear !== true }, 'Choose what leans')}
+            className="size-4 accent-within"
+          />
+          the back, not the lens
+        </label>
+      )}
+    </fieldset>
+  );
+}

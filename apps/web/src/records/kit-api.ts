@@ -1,0 +1,135 @@
+import type { KitItem, Rig, Stored } from '@gangway/station';
+import { api, SENT_AGAIN } from './api.js';
+
+export interface StoredItem extends Stored {
+  readonly updatedAt: string;
+  readonly archived: boolean;
+}
+
+export interface StoredRig extends Stored<Rig> {
+  readonly updatedAt: string;
+  readonly archived: boolean;
+}
+
+export interface UsedBy {
+  rigs: { id: string; name: string }[];
+  stations: { id: string; jobId: string; name: string; job: string }[];
+}
+
+export interface ImportPart {
+  id: string;
+  items: { id: string; document: KitItem }[];
+  changes: { id: string; baseRevision: number; document: KitItem }[];
+}
+
+/** Kit and rigs, beside the jobs; loaded only where they are needed. */
+export const kitApi = api.enhanceEndpoints({ addTagTypes: ['Kit', 'Rigs'] }).injectEndpoints({
+  endpoints: (build) => ({
+    kit: build.query<StoredItem[], { archived: boolean }>({
+      query: ({ archived }) => `kit?archived=${archived}`,
+      providesTags: ['Kit'],
+    }),
+    item: build.query<StoredItem, string>({ query: (id) => `kit/${id}`, providesTags: ['Kit'] }),
+    createItem: build.mutation<StoredItem, { id: string; document: KitItem }>({
+      query: (body) => ({ url: 'kit', method: 'POST', body }),
+      extraOptions: SENT_AGAIN,
+      invalidatesTags: ['Kit'],
+    }),
+    saveItem: build.mutation<StoredItem, { id: string; baseRevision: number; document: KitItem }>({
+      query: ({ id, ...body }) => ({ url: `kit/${id}`, method: 'PUT', body }),
+      extraOptions: SENT_AGAIN,
+      invalidatesTags: ['Kit'],
+    }),
+    archiveItem: build.mutation<StoredItem, { id: string; archived: boolean }>({
+      query: ({ id, archived }) => ({ url: `kit/${id}`, method: 'PATCH', body: { archived } }),
+      extraOptions: SENT_AGAIN,
+      invalidatesTags: ['Kit'],
+    }),
+    duplicateItem: build.mutation<StoredItem, { id: string; newId: string }>({
+      query: ({ id, newId }) => ({
+        url: `kit/${id}/duplicate`,
+        method: 'POST',
+        body: { id: newId },
+      }),
+      extraOptions: SENT_AGAIN,
+      invalidatesTags: ['Kit'],
+    }),
+    deleteItem: build.mutation<null, string>({
+      query: (id) => ({ url: `kit/${id}`, method: 'DELETE' }),
+      extraOptions: SENT_AGAIN,
+      invalidatesTags: ['Kit'],
+    }),
+    usedBy: build.query<UsedBy, string>({
+      query: (id) => `kit/${id}/used-by`,
+      keepUnusedDataFor: 0,
+    }),
+    importPart: build.mutation<{ added: number; changed: number }, ImportPart>({
+      query: ({ id, ...body }) => ({ url: `kit/imports/${id}`, method: 'PUT', body }),
+    }),
+    takeBackImport: build.mutation<{ removed: number; restored: number; left: string[] }, string>({
+      query: (id) => ({ url: `kit/imports/${id}`, method: 'DELETE' }),
+      extraOptions: SENT_AGAIN,
+      invalidatesTags: ['Kit'],
+    }),
+    rigs: build.query<StoredRig[], { archived: boolean }>({
+      query: ({ archived }) => `rigs?archived=${archived}`,
+      providesTags: ['Rigs'],
+    }),
+    rig: build.query<StoredRig, string>({ query: (id) => `rigs/${id}`, keepUnusedDataFor: 0 }),
+    createRig: build.mutation<StoredRig, { id: string; document: Rig }>({
+      query: (body) => ({ url: 'rigs', method: 'POST', body }),
+      extraOptions: SENT_AGAIN,
+      invalidatesTags: ['Rigs'],
+    }),
+    saveRig: build.mutation<StoredRig, { id: string; baseRevision: number; document: Rig }>({
+      query: ({ id, ...body }) => ({ url: `rigs/${id}`, method: 'PUT', body }),
+      invalidatesTags: ['Rigs'],
+    }),
+    archiveRig: build.mutation<StoredRig, { id: string; archived: boolean }>({
+      query: ({ id, archived }) => ({ url: `rigs/${id}`, method: 'PATCH', body: { archived } }),
+      extraOptions: SENT_AGAIN,
+      invalidatesTags: ['Rigs'],
+    }),
+    deleteRig: build.mutation<null, string>({
+      query: (id) => ({ url: `rigs/${id}`, method: 'DELETE' }),
+      extraOptions: SENT_AGAIN,
+      invalidatesTags: ['Rigs'],
+    }),
+    duplicateRig: build.mutation<StoredRig, { id: string; newId: string }>({
+      query: ({ id, newId }) => ({
+        url: `rigs/${id}/duplicate`,
+        method: 'POST',
+        body: { id: newId },
+      }),
+      extraOptions: SENT_AGAIN,
+      invalidatesTags: ['Rigs'],
+    }),
+  }),
+});
+
+export const {
+  useKitQuery,
+  useLazyKitQuery,
+  useItemQuery,
+  useCreateItemMutation,
+  useSaveItemMutation,
+  useArchiveItemMutation,
+  useDuplicateItemMutation,
+  useDeleteItemMutation,
+  useUsedByQuery,
+  useImportPartMutation,
+  useTakeBackImportMutation,
+  useRigsQuery,
+  useRigQuery,
+  useCreateRigMutation,
+  useSaveRigMutation,
+  useArchiveRigMutation,
+  useDuplicateRigMutation,
+  useDeleteRigMutation,
+} = kitApi;
+
+/** The other version in a refusal, when that is why it was refused. */
+export function currentIn<T>(error: unknown): T | null {
+  const { status, data } = (error ?? {}) as { status?: unknown; data?: { current?: T } };
+  return status === 409 ? (data?.current ?? null) : null;
+}

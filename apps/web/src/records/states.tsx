@@ -1,0 +1,45 @@
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import { isMissing, sentence } from './api.js';
+
+/** A whole screen that says one thing and what to do next. */
+export function Said({ title, children }: { title: string; children?: ReactNode }) {
+  return (
+    <main className="mx-auto flex max-w-xl flex-col gap-3 px-6 py-24">
+      <h1 className="text-2xl font-semibold">{title}</h1>
+      <div className="text-quiet">{children}</div>
+    </main>
+  );
+}
+
+export const toJobs = (
+  <Link to="/jobs" className="font-medium text-ink underline underline-offset-4">
+    Go to the jobs
+  </Link>
+);
+
+export const NotFound = () => (
+  <Said title="There is nothing at this address.">
+    <p className="mb-4">The link may be old or mistyped.</p>
+    {toJobs}
+  </Said>
+);
+
+export const Failed = () => (
+  <Said title="This screen failed.">
+    <p className="mb-4">
+      Your edits are kept in this browser. Reload the page; if it fails again, open another station.
+    </p>
+    {toJobs}
+  </Said>
+);
+
+export const Loading = ({ message }: { message: string | null }) => (
+  <Said title={message ? 'Waiting for the server.' : 'Opening …'}>
+    {message && <p role="status">{message} Trying again.</p>}
+  </Said>
+);
+
+/** In place of a page whose document is not here: not yet, or not at all. */
+export const Unopened = ({ error }: { error: unknown }) =>
+  isMissing(error) ? <NotFound /> : <Loading message={error ? sentence(error) : null} />;

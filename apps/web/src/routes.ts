@@ -1,0 +1,67 @@
+import type { ComponentType } from 'react';
+import type { PlacePath } from './places.js';
+
+/**
+ * What each place loads. Lists and stations load apart: a station opens without what only the lists
+ * need. Files that belong together are one download.
+ */
+const list = () => import('./jobs/index.js');
+const station = () => import('./station/index.js');
+const view = () => import('./view/index.js');
+const rigBar = () => import('./view/rig-bar.js');
+const kept = () => import('./store/kept.js');
+const frame = () => import('./cover/cover-step.js');
+const cover = () => import('./cover/pages.js');
+const focus = () => import('./focus/index.js');
+const kit = () => import('./kit/index.js');
+const rigs = () => import('./rigs/index.js');
+
+type Load = () => Promise<ComponentType>;
+
+/** The places of an open station: each one in the table of places has a page. */
+export const PLACES: Record<PlacePath, Load> = {
+  view: async () => (await view()).SiteStep,
+  'view/rig': async () => (await view()).RigStep,
+  cover: async () => (await frame()).CoverStep,
+  'cover/limits': async () => (await cover()).LimitsPage,
+  'cover/turn-in': async () => (await cover()).TurnInPage,
+  'cover/software': async () => (await cover()).SoftwarePage,
+  'cover/variants': async () => (await cover()).VariantsPage,
+  focus: async () => (await focus()).FocusStep,
+  'focus/stop': async () => (await focus()).StopPage,
+  'focus/soft': async () => (await focus()).SoftPage,
+  'focus/stack': async () => (await focus()).StackPage,
+  'focus/bed': async () => (await focus()).BedPage,
+  'focus/close': async () => (await focus()).ClosePage,
+  'focus/held-off': async () => (await focus()).HeldOffPage,
+};
+
+export const STATION: Load = async () => {
+  const [{ StationLayout }] = await Promise.all([station(), frame()]);
+  return StationLayout;
+};
+
+/** Pages outside a station. */
+export const PAGES: Record<string, Load> = {
+  jobs: async () => (await list()).JobsPage,
+  'jobs/:job': async () => {
+    const { JobPage } = await list();
+    fetchAhead(station, frame, view, rigBar, kept);
+    return JobPage;
+  },
+  kit: async () => (await kit()).KitPage,
+  'kit/import': async () => (await kit()).ImportPage,
+  'kit/new/:kind': async () => (await kit()).NewItemPage,
+  'kit/:item': async () => (await kit()).ItemPage,
+  rigs: async () => (await rigs()).RigsPage,
+  'rigs/compare': async () => (await rigs()).ComparePage,
+  'rigs/:rig': async () => (await rigs()).RigPage,
+  'rigs/:rig/match': async () => (await rigs()).MatchPage,
+};
+
+/** What comes next from a job's list is fetched while the list is looked at. */
+function fetchAhead(...parts: readonly (() => Promise<unknown>)[]): void {
+  const LOOK_MS = 300;
+  // Where it fails it is fetched, and the failure told, when it is wanted.
+  setTimeout(() => parts.forEach((part) => void part().catch(() => undefined)), LOOK_MS);
+}

@@ -1,6 +1,0 @@
-import { useSyncExternalStore } from 'react';
-import { storageTrouble } from '../store/storage.js';
-
-/** Why this browser can keep no edits at present, or null. */
-export const useStorageTrouble = () =>
-  useSyncExternalStore(storageTrouble.subscribe, storageTrouble.get);

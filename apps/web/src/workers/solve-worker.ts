@@ -1,0 +1,61 @@
+/// <reference lib="webworker" />
+import {
+  focusWays,
+  hindrance,
+  solveStation,
+  stopTable,
+  wiggleFor,
+  type FocusAnswer,
+  type Way,
+  type Station,
+  type StopLine,
+  type Wiggle,
+} from '@gangway/station';
+import type { Answered, Asked } from './latest.js';
+
+declare const self: DedicatedWorkerGlobalScope;
+
+/** Everything that has to be searched for at one station. */
+export interface Solution {
+  readonly answer: FocusAnswer | null;
+  /** Why no setting serves; null when one does. */
+  readonly reason: string | null;
+  /** What the stop it is set to gives; null without an answer. */
+  readonly stop: { readonly line: StopLine | null; readonly diffractionFrom: number | null } | null;
+  /** Null while the hand moves. */
+  readonly others: {
+    readonly ways: readonly Way<Station>[];
+    readonly wiggle: Wiggle | null;
+  } | null;
+}
+
+export interface SolveAsk {
+  readonly station: Station;
+  /** Whether to look for other ways too: they take some ten times as long. */
+  readonly rested: boolean;
+}
+
+function stopOf(station: Station): Solution['stop'] {
+  const { lines, beginsAt } = stopTable(station);
+  return {
+    line: lines.find(({ fNumber }) => fNumber >= station.aperture * 0.999) ?? null,
+    diffractionFrom: beginsAt,
+  };
+}
+
+self.onmessage = ({ data: { id, ask } }: MessageEvent<Asked<SolveAsk>>) => {
+  const { station, rested } = ask;
+  const found = solveStation(station);
+  const answer: Solution = {
+    answer: found,
+    reason: hindrance(station, found),
+    stop: found && stopOf(found.station),
+    others: rested
+      ? {
+          ways: found ? focusWays(station, found) : [],
+          wiggle: found ? wiggleFor(found) : null,
+        }
+      : null,
+  };
+  self.postMessage({ id, answer } satisfies Answered<Solution>);
+};
