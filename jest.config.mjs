@@ -26,7 +26,12 @@ export default {
   // Random suites are sized for coverage, not for speed; a busy machine may take its time.
   testTimeout: 120_000,
   maxWorkers: '100%',
-  projects: ['packages/optics', 'packages/station', 'apps/cli', 'apps/server', 'apps/web'].map(
-    project,
-  ),
+  projects: [
+    'packages/optics',
+    'packages/station',
+    'apps/cli',
+    'apps/server',
+    'apps/web',
+    'scripts',
+  ].map(project),
 };

@@ -50,6 +50,7 @@ await Promise.all([
   check('Types', [at('scripts/typecheck.mjs')]),
   check('Format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']),
   check('Lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']),
+  check('House', [at('scripts/house.mjs')]),
 ]);
 
 // By itself, not under the test runner: there the same documents take five times as long.

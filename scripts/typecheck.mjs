@@ -11,6 +11,7 @@ const PROJECTS = [
   'packages/station/test',
   'packages/station',
   'apps/cli/test',
+  'scripts/test',
   'apps/cli',
   'packages/optics/test',
   'packages/optics',

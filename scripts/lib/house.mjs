@@ -68,6 +68,7 @@ function folderRules([root, folders]) {
   ];
 }
 
+/** @param {Record<string, Record<string, string[]>>} house folders of each package: what each may import */
 export const houseRules = (house = HOUSE) => [
   { name: 'no circle of files', severity: 'error', from: {}, to: { circular: true } },
   ...Object.entries(house).flatMap(folderRules),

@@ -1,14 +1,12 @@
 import * as z from 'zod';
 import { record } from './fields.js';
 import { stationRules } from './rules.js';
-import { frontMatter, settingsShape, variantsField } from './station.js';
+import { settingsShape, stationShape, variantsField } from './station.js';
 
 /** The open document, version 1. Unknown fields are kept everywhere. */
-export const stationSchema = record({
-  ...frontMatter,
-  ...settingsShape,
-  variants: variantsField(record(settingsShape).superRefine(stationRules)).optional(),
-}).superRefine(stationRules);
+export const stationSchema = stationShape
+  .extend({ variants: variantsField(record(settingsShape).superRefine(stationRules)).optional() })
+  .superRefine(stationRules);
 
 /** The JSON Schema (2020-12) of the station file, made from the same definitions. */
 export function stationJsonSchema(): Record<string, unknown> {

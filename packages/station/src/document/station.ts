@@ -155,23 +155,18 @@ export const settingsShape = {
 /** The names of a station's own settings, for telling them from what is kept unknown. */
 export const SETTINGS = Object.keys(settingsShape) as (keyof typeof settingsShape)[];
 
-/** What the document holds beside its settings, the kept variants apart. */
-export const frontMatter = {
-  format: z.literal(FORMAT, { error: `must be "${FORMAT}"` }),
-  version: z.literal(VERSION),
-  name: text(),
-  /** Saved since a leaned back turns about its own middle; without it that is said on its page. */
-  lean_checked: yesOrNo().optional(),
-};
-
 /** Alternatives for the same picture; the station's own settings are those of the one named here. */
 export const variantsField = <T extends z.ZodType>(settings: T) =>
   record({ present: text(), kept: list(record({ name: text(), settings }), 12) });
 
 /** The document's shape before the rules that its fields owe each other. */
-const stationShape = record({
-  ...frontMatter,
+export const stationShape = record({
+  format: z.literal(FORMAT, { error: `must be "${FORMAT}"` }),
+  version: z.literal(VERSION),
+  name: text(),
   ...settingsShape,
+  /** Saved since a leaned back turns about its own middle; without it that is said on its page. */
+  lean_checked: yesOrNo().optional(),
   variants: variantsField(record(settingsShape)).optional(),
 });
 
