@@ -102,7 +102,7 @@ test('what is in use is archived with its users named, restored, deleted for goo
       format: 'gangway.rig',
       version: 1,
       name: rig,
-      lens: { ...lens(name), kind: undefined, kit_id: stored.id, kit_revision: 1 },
+      lens: { ...lens(name), kind: undefined, origin: { kit_id: stored.id, kit_revision: 1 } },
       chain: [],
     },
   });

@@ -13,8 +13,8 @@ describe('the demo', () => {
 
   it('every station uses a rig of the kit, up to date with it', () => {
     for (const { document } of demo.stations) {
-      expect(document.lens.kit_id).toBeDefined();
-      expect(document.back.kit_id).toBeDefined();
+      expect(document.lens.origin).toBeDefined();
+      expect(document.back.origin).toBeDefined();
       const ids = kitIdsIn(document);
       expect(demo.items.filter(({ id }) => ids.includes(id))).toHaveLength(ids.length);
       const find = (id: string) => demo.items.find((item) => item.id === id);

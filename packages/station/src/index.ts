@@ -1,5 +1,6 @@
 export * from './document/chain.js';
 export * from './document/differences.js';
+export * from './document/edited.js';
 export * from './document/lean-checked.js';
 export * from './document/movements.js';
 export * from './document/new-station.js';
@@ -36,6 +37,7 @@ export * from './kit/summary.js';
 export * from './kit/texts.js';
 export * from './kit/updates.js';
 export * from './mosaic/frames.js';
+export type { MosaicReport } from './mosaic/report.js';
 export * from './facade/correction.js';
 export { framed, movementsAsked, facadeView } from './facade/facade.js';
 export * from './facade/step.js';

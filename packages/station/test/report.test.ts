@@ -105,7 +105,7 @@ function coveredByAngles(station: Station): { covered: boolean; slackDeg: number
   const share = Math.log(n / wide.f_number) / Math.log(small.f_number / wide.f_number);
   const circle = wide.diameter_mm + share * (small.diameter_mm - wide.diameter_mm);
   const distance =
-    'distance_m' in station.focus && station.focus.distance_m !== null
+    station.focus.distance_m !== undefined && station.focus.distance_m !== null
       ? station.focus.distance_m * 1000
       : 1e12;
   const g = f / axis[2];

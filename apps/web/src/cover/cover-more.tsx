@@ -20,7 +20,7 @@ import {
   type Units,
 } from '@gangway/station';
 import { useEditing } from '../store/editing.js';
-import { selectStation } from '../store/selectors.js';
+import { selectReport, selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { Button } from '../ui/button.js';
 import { STANDING_TEXT } from '../ui/standing.js';
@@ -108,10 +108,16 @@ function FitsFrom({ distanceM, units }: { distanceM: number | null; units: Units
 /** Frames planned together, and the way back to one. */
 export function GridNote({ station }: { station: Station }) {
   const { change } = useEditing();
-  if (station.mosaic?.pattern !== 'grid') return null;
-  const places = gridPlaces(station);
+  const { mosaic } = useAppSelector(selectReport);
+  if (!station.mosaic) return null;
+  const places = station.mosaic.pattern === 'grid' ? gridPlaces(station) : [];
   return (
-    <Group title={`${places.length} frames`}>
+    <Group title={places.length > 0 ? `${places.length} frames` : 'Frames planned together'}>
+      {mosaic?.problems.map(({ code, message }) => (
+        <p key={code} role="alert" className="pb-1 text-outside">
+          {message}
+        </p>
+      ))}
       <ol>
         {places.map(({ rise_mm, shift_mm }, i) => (
           <li key={i} className="flex justify-between">

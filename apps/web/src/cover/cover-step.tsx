@@ -60,7 +60,7 @@ const CoverFigures = memo(function CoverFigures({ station }: { station: Station 
   const verdict = coverVerdict(station, report, units);
   const { coverage, focus, field, optics } = report;
   const tone = STANDING_TEXT[coverage.covered ? 'within' : 'outside'];
-  const at = 'distance_m' in station.focus ? station.focus.distance_m : null;
+  const at = station.focus.distance_m !== undefined ? station.focus.distance_m : null;
   const [near, nearUnit] = distanceParts(focus.near_m, units);
   const [far, farUnit] = distanceParts(focus.far_m, units);
   return (

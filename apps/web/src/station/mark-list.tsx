@@ -51,7 +51,7 @@ export function MarkList() {
   const marks = station.marks ?? [];
   const longer = useMemo(() => longerAtMarks(station), [station]);
   const { focus, camera } = station;
-  const ahead = 'distance_m' in focus && focus.distance_m !== null ? focus.distance_m : 1;
+  const ahead = focus.distance_m !== undefined && focus.distance_m !== null ? focus.distance_m : 1;
   return (
     <Titled
       title="Marks"

@@ -26,7 +26,7 @@ export function SharpnessFields() {
         options={SHARPNESS}
         write={withCriterionWay}
       />
-      {'diagonal_divisor' in criterion && (
+      {criterion.diagonal_divisor !== undefined && (
         <FigureField
           label="Diagonal over"
           pointer="/criterion/diagonal_divisor"
@@ -34,7 +34,7 @@ export function SharpnessFields() {
           write={(now, value) => set({ ...criterion, diagonal_divisor: value })(now)}
         />
       )}
-      {'coc_mm' in criterion && (
+      {criterion.coc_mm !== undefined && (
         <FigureField
           label="Circle of confusion"
           pointer="/criterion/coc_mm"
@@ -43,7 +43,7 @@ export function SharpnessFields() {
           write={(now, value) => set({ ...criterion, coc_mm: value })(now)}
         />
       )}
-      {'pixels' in criterion && (
+      {criterion.pixels !== undefined && (
         <FigureField
           label="Pixels across"
           pointer="/criterion/pixels_across"
@@ -53,7 +53,7 @@ export function SharpnessFields() {
           write={(now, value) => set({ ...criterion, pixels: value })(now)}
         />
       )}
-      {'print_width_mm' in criterion && (
+      {criterion.print_width_mm !== undefined && (
         <>
           <FigureField
             label="Print width"

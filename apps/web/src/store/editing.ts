@@ -1,8 +1,8 @@
+import equal from 'fast-deep-equal';
 import { useCallback } from 'react';
 import {
   CONTROLS,
-  parseEdited,
-  parseStation,
+  editedStation,
   refusal,
   type ControlId,
   type Problem,
@@ -33,9 +33,9 @@ export function useEditing() {
       gesture?: string,
     ): string | null => {
       const now = selectStation(store.getState());
-      const read = parseEdited(parseStation, write(now), now);
+      const read = editedStation(write(now), now);
       if (!read.ok) return messageFor(read.problems, pointer);
-      if (JSON.stringify(read.value) !== JSON.stringify(now)) {
+      if (!equal(read.value, now)) {
         dispatch(changed({ station: read.value, label, ...(gesture ? { gesture } : {}) }));
       }
       return null;

@@ -32,7 +32,7 @@ export function FocusFields() {
         options={FOCUS}
         write={withFocusWay}
       />
-      {'distance_m' in focus && (
+      {focus.distance_m !== undefined && (
         <Field
           label="From the sensor, straight ahead"
           pointer="/focus/distance_m"
@@ -42,7 +42,7 @@ export function FocusFields() {
           write={control.write}
         />
       )}
-      {'magnification' in focus && (
+      {focus.magnification !== undefined && (
         <FigureField
           label="Magnification"
           pointer="/focus/magnification"
@@ -52,7 +52,7 @@ export function FocusFields() {
           write={(now, magnification) => ({ ...now, focus: { magnification } })}
         />
       )}
-      {'image_distance_mm' in focus && (
+      {focus.image_distance_mm !== undefined && (
         <FigureField
           label="On the bed, lens straight"
           pointer="/focus/image_distance_mm"

@@ -163,7 +163,7 @@ const endsM = (station: Station, leaned: Leaned): [number, number] => {
 };
 
 export function focusDistanceM(station: Station): number {
-  if ('distance_m' in station.focus) return station.focus.distance_m ?? Infinity;
+  if (station.focus.distance_m !== undefined) return station.focus.distance_m ?? Infinity;
   const s = setup(station);
   const { focalLengthMm, imageDistanceMm } = bareFocus(s);
   return distanceAt(focalLengthMm, s.axis[2], imageDistanceMm) / 1000;

@@ -88,16 +88,16 @@ export function withJobCriterion(
   station: Station,
   criterion: Station['criterion'] | null | undefined,
 ): Station {
-  const untold = criterion && 'pixels' in criterion && station.back.width_px === undefined;
+  const untold = criterion && criterion.pixels !== undefined && station.back.width_px === undefined;
   return criterion && !untold ? { ...station, criterion } : station;
 }
 
 export type FocusWay = 'distance' | 'magnification' | 'image_distance';
 
 export const focusWay = (focus: Focus): FocusWay =>
-  'distance_m' in focus
+  focus.distance_m !== undefined
     ? 'distance'
-    : 'magnification' in focus
+    : focus.magnification !== undefined
       ? 'magnification'
       : 'image_distance';
 
@@ -121,11 +121,11 @@ export function withFocusWay(station: Station, way: FocusWay): Station {
 export type CriterionWay = 'diagonal' | 'coc' | 'pixels' | 'print';
 
 export const criterionWay = ({ criterion }: Station): CriterionWay =>
-  'coc_mm' in criterion
+  criterion.coc_mm !== undefined
     ? 'coc'
-    : 'pixels' in criterion
+    : criterion.pixels !== undefined
       ? 'pixels'
-      : 'print_width_mm' in criterion
+      : criterion.print_width_mm !== undefined
         ? 'print'
         : 'diagonal';
 

@@ -107,6 +107,16 @@ export const oneOf = <const T extends readonly [string, ...string[]]>(values: T)
       `must be ${values.map((value) => `"${value}"`).join(' or ')}, not ${shown(issue.input)}`,
   });
 
+/** What is wrong with a thing that is to be of one of several kinds. */
+export const kindFault =
+  (key: string, kinds: readonly string[]) =>
+  ({ code, input }: { code?: string; input?: unknown }): string =>
+    code === 'invalid_union'
+      ? `must be one of ${kinds.map((kind) => `"${kind}"`).join(', ')}`
+      : input === undefined
+        ? `is missing; give an object with ${key}`
+        : `must be an object, not ${shown(input)}`;
+
 export const yesOrNo = () =>
   z.boolean({ error: (issue) => `must be true or false, not ${shown(issue.input)}` });
 
@@ -118,6 +128,28 @@ export const record = <T extends z.ZodRawShape>(shape: T) =>
         ? `is missing; give an object with ${Object.keys(shape).join(', ')}`
         : `must be an object, not ${shown(issue.input)}`,
   });
+
+type KeysOf<T> = T extends unknown ? keyof T : never;
+/** Of several shapes one, with what the others hold forbidden: an impossible pair is a type error. */
+export type OneOf<T, All = T> = T extends unknown
+  ? T & { [K in Exclude<KeysOf<All>, keyof T>]?: never }
+  : never;
+
+/**
+ * Exactly one of several ways to say a thing. Two at once are of the right kind and past a rule, so
+ * that what is stored can be read all the same.
+ */
+export const exactlyOne = <const Shapes extends readonly [z.ZodRawShape, ...z.ZodRawShape[]]>(
+  shapes: Shapes,
+  message: string,
+) => {
+  const ways = shapes.map((shape) => Object.keys(shape));
+  const union = z.union(shapes.map((shape) => record(shape)) as unknown as [z.ZodType]);
+  return union.superRefine((value, context) => {
+    const given = ways.filter((keys) => keys.some((key) => (value as never)[key] !== undefined));
+    if (given.length > 1) context.addIssue({ code: 'custom', message });
+  }) as unknown as z.ZodType<OneOf<Known<z.infer<ReturnType<typeof record<Shapes[number]>>>>>>;
+};
 
 export const list = <T extends z.ZodType>(item: T, most: number) =>
   z

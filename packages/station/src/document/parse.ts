@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { migrate } from './migrations.js';
+import { migrate, withOrigins } from './migrations.js';
 import { stationSchema } from './schema.js';
 import { FORMAT, VERSION, type Station } from './station.js';
 import { shown, versionFault } from './fields.js';
@@ -44,11 +44,19 @@ export function parseStation(document: unknown): Result<Station> {
   if (!migrated) {
     return fail('/version', versionFault(version, VERSION));
   }
-  const found = unstorable(migrated);
+  const present = withOrigins(migrated);
+  return checked<Station>(stationSchema, present);
+}
+
+/**
+ * Holds a document to a schema. What is given is what comes back: nothing is copied, so that what
+ * an edit leaves alone stays the very same object.
+ */
+export function checked<T>(schema: z.ZodType, document: unknown): Result<T> {
+  const found = unstorable(document);
   if (found) return { ok: false, problems: [found] };
-  const parsed = stationSchema.safeParse(migrated);
-  if (parsed.success) return { ok: true, value: parsed.data as Station };
-  return refused<Station>(migrated, parsed.error);
+  const parsed = schema.safeParse(document);
+  return parsed.success ? { ok: true, value: document as T } : refused<T>(document, parsed.error);
 }
 
 /** {@link parseStation} of a file's text, with its own sentences for what is no JSON at all. */

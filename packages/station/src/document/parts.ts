@@ -5,6 +5,7 @@ import {
   distanceMm,
   fNumber,
   focalLengthMm,
+  kindFault,
   leanDeg,
   lengthMm,
   list,
@@ -18,7 +19,6 @@ import {
   quantity,
   range,
   record,
-  shown,
   text,
   thicknessMm,
   travelMm,
@@ -33,8 +33,10 @@ const offCentreMm = () => quantity('mm', { min: -2000, max: 2000 });
 
 /** Which kit item a copy was taken from, and how it stood then. */
 export const origin = {
-  kit_id: text(64).optional(),
-  kit_revision: quantity('', { min: 1, max: 2_147_483_647, whole: true }).optional(),
+  origin: record({
+    kit_id: text(64),
+    kit_revision: quantity('', { min: 1, max: 2_147_483_647, whole: true }),
+  }).optional(),
 };
 
 /** What any piece of gear may carry. */
@@ -220,12 +222,5 @@ export const chainPartSchema = z.discriminatedUnion(
     record({ kind: z.literal('board'), ...boardShape, ...origin }),
     record({ kind: z.literal('view_camera'), ...viewCameraShape, ...origin }),
   ],
-  {
-    error: (issue) =>
-      issue.code === 'invalid_union'
-        ? `must be one of ${Object.keys(CHAIN_SHAPES)
-            .map((kind) => `"${kind}"`)
-            .join(', ')}`
-        : `must be an object, not ${shown(issue.input)}`,
-  },
+  { error: kindFault('kind', Object.keys(CHAIN_SHAPES)) },
 );

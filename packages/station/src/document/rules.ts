@@ -1,38 +1,21 @@
 import type { z } from 'zod';
 import { bedReading, imageDistanceOnBed, leastDistanceMm, type Stance } from '@gangway/optics';
-import { focusingLensOf, type RigParts } from './chain.js';
-import type { Station } from './station.js';
-import { leanedOf, stanceOfStation } from './standards.js';
+import { focusingLensOf } from './chain.js';
 import type { Refuse } from './refuse.js';
-import { siteRules, type Sited } from './site-rules.js';
+import { siteRules } from './site-rules.js';
+import { leanedOf, stanceOfStation } from './standards.js';
+import type { Back, ChainPart, Lens, MovementLimits, Settings, Station } from './station.js';
 
-/** What {@link stationRules} needs of a station whose single fields are already sound. */
-interface Checked extends Sited {
-  back: { width_mm: number; height_mm: number; width_px?: number };
-  lens: { focal_length_mm: number; f_min: number; f_max: number; circle: { f_number: number }[] };
-  chain: ({ kind: string } & Record<string, unknown>)[];
-  aperture: number;
-  focus: Record<string, unknown>;
-  movement_limits?: { pivot_mm?: number; moves?: string };
-  movements: {
-    tilt_deg: number;
-    swing_deg: number;
-    rear_tilt_deg?: number;
-    rear_swing_deg?: number;
-    rear_rise_mm?: number;
-    rear_shift_mm?: number;
-  };
-  criterion: Record<string, unknown>;
-}
+/** What fields owe each other, once each by itself is sound. One rule for every document. */
 
-const FOCUS_WAYS = ['distance_m', 'magnification', 'image_distance_mm'];
-const CRITERIA = ['coc_mm', 'diagonal_divisor', 'pixels', 'print_width_mm'];
-
-const given = (value: Record<string, unknown>, keys: string[]): string[] =>
-  keys.filter((key) => value[key] !== undefined);
+type Path = (string | number)[];
 
 /** What the fields of a back owe each other, in a station as in the kit. */
-export function backRules(back: Checked['back'], at: string[], refuse: Refuse): void {
+export function backRules(
+  back: Pick<Back, 'width_mm' | 'height_mm'>,
+  at: Path,
+  refuse: Refuse,
+): void {
   if (back.height_mm > back.width_mm) {
     refuse(
       [...at, 'height_mm'],
@@ -41,7 +24,11 @@ export function backRules(back: Checked['back'], at: string[], refuse: Refuse): 
   }
 }
 
-export function lensRules(lens: Checked['lens'], at: string[], refuse: Refuse): void {
+export function lensRules(
+  lens: Pick<Lens, 'f_min' | 'f_max' | 'circle' | 'movement'>,
+  at: Path,
+  refuse: Refuse,
+): void {
   if (lens.f_max < lens.f_min) {
     refuse([...at, 'f_max'], `must be at least f_min, ${lens.f_min}`);
   }
@@ -56,49 +43,113 @@ export function lensRules(lens: Checked['lens'], at: string[], refuse: Refuse): 
       );
     }
   });
+  movementRules(lens.movement, [...at, 'movement'], refuse);
+}
+
+export function movementRules(
+  limits: Pick<MovementLimits, 'reduced'> | undefined,
+  at: Path,
+  refuse: Refuse,
+): void {
+  (limits?.reduced ?? []).forEach(({ f_from, f_to }, i) => {
+    if (f_to >= f_from) return;
+    refuse([...at, 'reduced', i, 'f_to'], `must be at least f_from, ${f_from}: from wide to small`);
+  });
+}
+
+/** The draws of a bellows, in a chain as in the kit. */
+export function bellowsRules(
+  {
+    bellows_min_mm: least,
+    bellows_max_mm: most,
+  }: { bellows_min_mm: number; bellows_max_mm: number },
+  at: Path,
+  refuse: Refuse,
+): void {
+  if (most < least) refuse([...at, 'bellows_max_mm'], `must be at least bellows_min_mm, ${least}`);
+}
+
+export function chainRules(chain: readonly ChainPart[], refuse: Refuse): void {
+  chain.forEach((part, i) => {
+    if (part.kind === 'view_camera') bellowsRules(part, ['chain', i], refuse);
+    if ('movement' in part) movementRules(part.movement, ['chain', i, 'movement'], refuse);
+  });
+  if (chain.filter((part) => part.kind === 'view_camera').length > 1) {
+    refuse(['chain'], 'must hold at most one "view_camera"');
+  }
+}
+
+/** Gear put together, in a station as in a rig on its own; lens or back may still be to come. */
+export function rigRules(
+  {
+    lens,
+    chain,
+    back,
+  }: {
+    readonly lens?: Lens | undefined;
+    readonly chain: readonly ChainPart[];
+    readonly back?: Pick<Back, 'width_mm' | 'height_mm'> | undefined;
+  },
+  refuse: Refuse,
+): void {
+  if (back) backRules(back, ['back'], refuse);
+  if (lens) lensRules(lens, ['lens'], refuse);
+  chainRules(chain, refuse);
 }
 
 /** Relations between fields: what each may be depends on another. */
-export function stationRules(station: Checked, context: z.RefinementCtx): void {
-  const refuse: Refuse = (path, message) => context.addIssue({ code: 'custom', path, message });
-  const { back, lens } = station;
-  backRules(back, ['back'], refuse);
-  lensRules(lens, ['lens'], refuse);
+export function settingsFaults(station: Settings, refuse: Refuse): void {
+  const { back, lens, mosaic } = station;
+  rigRules(station, refuse);
+  movementRules(station.movement_limits, ['movement_limits'], refuse);
   if (station.aperture < lens.f_min * (1 - 1e-9) || station.aperture > lens.f_max * (1 + 1e-9)) {
     refuse(
       ['aperture'],
       `must be from f/${lens.f_min} to f/${lens.f_max} on this lens, not f/${station.aperture}`,
     );
   }
-  station.chain.forEach((part, i) => {
-    if (part.kind === 'view_camera' && Number(part.bellows_max_mm) < Number(part.bellows_min_mm)) {
-      refuse(
-        ['chain', i, 'bellows_max_mm'],
-        `must be at least bellows_min_mm, ${String(part.bellows_min_mm)}`,
-      );
-    }
-  });
-  if (station.chain.filter((part) => part.kind === 'view_camera').length > 1) {
-    refuse(['chain'], 'must hold at most one "view_camera"');
-  }
-  if (given(station.focus, FOCUS_WAYS).length > 1) {
-    refuse(['focus'], `must hold only one of ${FOCUS_WAYS.join(', ')}`);
-  }
-  if (given(station.criterion, CRITERIA).length > 1) {
-    refuse(['criterion'], 'must hold one standard of sharpness only');
-  }
   if (station.criterion.pixels !== undefined && back.width_px === undefined) {
     refuse(['criterion', 'pixels'], 'needs back.width_px, the pixels along the back’s long side');
+  }
+  if (mosaic?.near_m !== undefined && mosaic.far_m !== undefined && mosaic.near_m > mosaic.far_m) {
+    refuse(['mosaic', 'near_m'], `must be at most far_m, ${mosaic.far_m}`);
   }
   oneBack(station, refuse);
   nearEnough(station, refuse);
   siteRules(station, refuse);
 }
 
-function nearEnough(station: Checked, refuse: Refuse): void {
+/** A variant is chosen by its name: no two may share one. */
+export function variantFaults({ variants }: Pick<Station, 'variants'>, refuse: Refuse): void {
+  const names = [variants?.present, ...(variants?.kept ?? []).map(({ name }) => name)];
+  names.forEach((name, i) => {
+    if (name === undefined || names.indexOf(name) === i) return;
+    refuse(
+      ['variants', 'kept', i - 1, 'name'],
+      `repeats “${name}”; give each variant a name of its own`,
+    );
+  });
+}
+
+const refusing =
+  (context: z.RefinementCtx): Refuse =>
+  (path, message) =>
+    context.addIssue({ code: 'custom', path, message });
+
+export const settingsRules = (station: Settings, context: z.RefinementCtx): void =>
+  settingsFaults(station, refusing(context));
+
+export function stationRules(
+  station: Settings & Pick<Station, 'variants'>,
+  context: z.RefinementCtx,
+): void {
+  settingsFaults(station, refusing(context));
+  variantFaults(station, refusing(context));
+}
+
+function nearEnough(station: Settings, refuse: Refuse): void {
   const { lens } = station;
-  // Single fields are sound; what follows reads no others.
-  const stance = stanceOfStation(station as unknown as Station);
+  const stance = stanceOfStation(station);
   if (stance.axis[2] < 0.05) {
     refuse(['movements'], 'lean lens and back too far apart: at most 87° between them');
     return;
@@ -106,8 +157,7 @@ function nearEnough(station: Checked, refuse: Refuse): void {
   leavesDraw(station, stance, refuse);
   const distance = station.focus.distance_m;
   if (typeof distance !== 'number') return;
-  const rig = station as unknown as RigParts;
-  const nearest = leastDistanceMm(focusingLensOf(rig), leanedOf(stance)) / 1000;
+  const nearest = leastDistanceMm(focusingLensOf(station), leanedOf(stance)) / 1000;
   if (distance < nearest * (1 - 1e-9)) {
     refuse(
       ['focus', 'distance_m'],
@@ -118,9 +168,9 @@ function nearEnough(station: Checked, refuse: Refuse): void {
 }
 
 /** Leaning draws lens and back together; what is set on the bed has to leave some room. */
-function leavesDraw({ focus }: Checked, stance: Stance, refuse: Refuse): void {
+function leavesDraw({ focus }: Settings, stance: Stance, refuse: Refuse): void {
   const set = focus.image_distance_mm;
-  if (typeof set !== 'number' || imageDistanceOnBed(stance, set) >= 1 - 1e-9) return;
+  if (set === undefined || imageDistanceOnBed(stance, set) >= 1 - 1e-9) return;
   refuse(
     ['focus', 'image_distance_mm'],
     `leaves no room for lens and back as they lean: at least ${bedReading(stance, 1).toPrecision(4)} mm as they lean now`,
@@ -128,8 +178,8 @@ function leavesDraw({ focus }: Checked, stance: Stance, refuse: Refuse): void {
 }
 
 /** With the back as the standard that moves, its rise and shift are the plain ones. */
-function oneBack({ movements, movement_limits: limits }: Checked, refuse: Refuse): void {
-  if (limits?.moves !== 'rear') return;
+function oneBack({ movements, movement_limits: limits }: Settings, refuse: Refuse): void {
+  if (limits.moves !== 'rear') return;
   for (const field of ['rear_rise_mm', 'rear_shift_mm'] as const) {
     if (movements[field] === undefined || movements[field] === 0) continue;
     refuse(

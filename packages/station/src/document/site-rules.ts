@@ -1,34 +1,7 @@
 import type { Refuse } from './refuse.js';
+import type { Box, Settings } from './station.js';
 
-export interface Sited {
-  lens: { focal_length_mm: number };
-  camera: { height_m: number };
-  facade?: { distance_m: number; top_m: number; base_m?: number } | undefined;
-  site?:
-    | {
-        room?:
-          | {
-              length_m: number;
-              width_m: number;
-              ceiling_m: number;
-              behind_m: number;
-              left_m: number;
-            }
-          | undefined;
-        boxes?: Box[] | undefined;
-      }
-    | undefined;
-}
-
-interface Box {
-  x_m: number;
-  z_m: number;
-  width_m: number;
-  depth_m: number;
-  height_m: number;
-  base_m?: number | undefined;
-  turn_deg?: number | undefined;
-}
+type Sited = Pick<Settings, 'lens' | 'camera' | 'facade' | 'site'>;
 
 /** A site that cannot be: said at the field that makes it so. */
 export function siteRules(station: Sited, refuse: Refuse): void {

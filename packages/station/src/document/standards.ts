@@ -1,8 +1,10 @@
 import { stanceOf, type Leaned, type Stance, type Standards } from '@gangway/optics';
-import type { Station } from './station.js';
+import type { Settings } from './station.js';
+
+type Placed = Pick<Settings, 'movements' | 'movement_limits'>;
 
 /** How the station's lens and back stand, for any reading of the bed. */
-export function standardsOf({ movements: set, movement_limits: limits }: Station): Standards {
+export function standardsOf({ movements: set, movement_limits: limits }: Placed): Standards {
   const plain = { riseMm: set.rise_mm, shiftMm: set.shift_mm };
   const rear = limits.moves === 'rear';
   const second = { riseMm: set.rear_rise_mm ?? 0, shiftMm: set.rear_shift_mm ?? 0 };
@@ -17,7 +19,7 @@ export function standardsOf({ movements: set, movement_limits: limits }: Station
 }
 
 /** Whether the back rises or shifts by itself where the front moves too. */
-export const hasSecondStandard = ({ movements: set, movement_limits: limits }: Station): boolean =>
+export const hasSecondStandard = ({ movements: set, movement_limits: limits }: Placed): boolean =>
   limits.moves === 'front' &&
   [limits.rear_rise_mm, limits.rear_shift_mm, set.rear_rise_mm, set.rear_shift_mm].some(
     (given) => given !== undefined,
@@ -32,4 +34,4 @@ export const leanedOf = ({ axis, perMm, plusMm }: Stance): Leaned => ({
   plusMm,
 });
 
-export const stanceOfStation = (station: Station): Stance => stanceOf(standardsOf(station));
+export const stanceOfStation = (station: Placed): Stance => stanceOf(standardsOf(station));

@@ -17,6 +17,8 @@ import {
   placeM,
   quantity,
   record,
+  exactlyOne,
+  kindFault,
   text,
   thicknessMm,
   timeS,
@@ -30,21 +32,27 @@ import { cropSchema, facadeSchema, siteSchema, turnInSchema } from './site.js';
 export const FORMAT = 'gangway.station';
 export const VERSION = 1;
 
-export const focusSchema = z.union([
-  record({ distance_m: distanceM().nullable() }),
-  record({ magnification: magnification() }),
-  record({ image_distance_mm: imageDistanceMm() }),
-]);
+export const focusSchema = exactlyOne(
+  [
+    { distance_m: distanceM().nullable() },
+    { magnification: magnification() },
+    { image_distance_mm: imageDistanceMm() },
+  ],
+  'must hold only one of distance_m, magnification, image_distance_mm',
+);
 
-export const criterionSchema = z.union([
-  record({ coc_mm: confusionMm() }),
-  record({ diagonal_divisor: quantity('', { min: 1, max: 1_000_000 }) }),
-  record({ pixels: quantity('pixels', { min: 0.01, max: 1000 }) }),
-  record({
-    print_width_mm: quantity('mm', { min: 1, max: 1_000_000 }),
-    viewing_distance_mm: distanceMm(),
-  }),
-]);
+export const criterionSchema = exactlyOne(
+  [
+    { coc_mm: confusionMm() },
+    { diagonal_divisor: quantity('', { min: 1, max: 1_000_000 }) },
+    { pixels: quantity('pixels', { min: 0.01, max: 1000 }) },
+    {
+      print_width_mm: quantity('mm', { min: 1, max: 1_000_000 }),
+      viewing_distance_mm: distanceMm(),
+    },
+  ],
+  'must hold one standard of sharpness only',
+);
 
 const share = () => quantity('', { min: 0, max: 0.95 });
 const count = () => quantity('', { min: 1, max: 400, whole: true });
@@ -78,6 +86,35 @@ const heldOffSchema = record({
   /** Clockwise as seen from behind; 0 leans forward. */
   turn_deg: turnDeg().optional(),
 });
+
+const mosaicShape = {
+  overlap: share().optional(),
+  /** Which standard carries the frames from one to the next. */
+  moves: oneOf(['rear', 'lens']),
+  near_m: distanceM().optional(),
+  far_m: distanceM().optional(),
+};
+
+const mosaicSchema = z.discriminatedUnion(
+  'pattern',
+  [
+    record({
+      pattern: z.literal('grid'),
+      columns: count().optional(),
+      rows: count().optional(),
+      ...mosaicShape,
+    }),
+    record({
+      pattern: z.literal('pinwheel'),
+      frames: count().optional(),
+      offset_mm: z
+        .tuple([movementMm(), movementMm()], { error: 'must be a pair of numbers of mm: [x, y]' })
+        .optional(),
+      ...mosaicShape,
+    }),
+  ],
+  { error: kindFault('pattern', ['grid', 'pinwheel']) },
+);
 
 /** Everything a station says but what it is called: what a variant keeps of its own. */
 export const settingsShape = {
@@ -137,19 +174,7 @@ export const settingsShape = {
   stack: stackSchema.optional(),
   held_off: heldOffSchema.optional(),
   turn_in: turnInSchema.optional(),
-  mosaic: record({
-    pattern: oneOf(['grid', 'pinwheel']),
-    columns: count().optional(),
-    rows: count().optional(),
-    overlap: share().optional(),
-    frames: count().optional(),
-    offset_mm: z
-      .tuple([movementMm(), movementMm()], { error: 'must be a pair of numbers of mm: [x, y]' })
-      .optional(),
-    moves: oneOf(['rear', 'lens']),
-    near_m: distanceM().optional(),
-    far_m: distanceM().optional(),
-  }).optional(),
+  mosaic: mosaicSchema.optional(),
 };
 
 /** The names of a station's own settings, for telling them from what is kept unknown. */

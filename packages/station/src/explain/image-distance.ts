@@ -17,7 +17,7 @@ export function whyImageDistance({ station, report, setup: s }: Asked): Why {
         ? 'Thin-lens equation; e.g. Ray, Applied Photographic Optics, 3rd ed. (2002). The lens shortens up close: at its closest, f = D / (2 + m + 1/m) (common practice, no source); how it passes into that from half that magnification on is a choice.'
         : 'Thin-lens equation; e.g. Ray, Applied Photographic Optics, 3rd ed. (2002).',
   };
-  if ('magnification' in focus) {
+  if (focus.magnification !== undefined) {
     return {
       ...common,
       words:
@@ -34,7 +34,7 @@ export function whyImageDistance({ station, report, setup: s }: Asked): Why {
       ],
     };
   }
-  if ('image_distance_mm' in focus) {
+  if (focus.image_distance_mm !== undefined) {
     return {
       ...common,
       words:

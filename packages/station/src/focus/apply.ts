@@ -13,10 +13,10 @@ export function focusAt(
 ): Focus {
   const { axis, imageDistanceMm: v } = solved;
   const onBed: Focus = { image_distance_mm: solved.bedMm };
-  if ('image_distance_mm' in station.focus) return onBed;
+  if (station.focus.image_distance_mm !== undefined) return onBed;
   const m = ((v * axis[2]) / s.focalLengthMm - 1) / s.ahead;
   if (m < -1e-12) return onBed;
-  if ('magnification' in station.focus && m > 0) return { magnification: m };
+  if (station.focus.magnification !== undefined && m > 0) return { magnification: m };
   if (m > BY_MAGNIFICATION) return { magnification: m };
   const bareMm = s.focalLengthMm / s.ahead;
   const distanceMm = distanceAt(bareMm, axis[2], (bareMm * (1 + m)) / axis[2]);

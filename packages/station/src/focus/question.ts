@@ -107,7 +107,7 @@ export function questionOf(
 /** Set on the bed a lens stays as it is; set by its own focusing it may shorten close up. */
 function focalLengthOf(station: Station, s: Setup): (setting: number) => number {
   const lens = focusingLensOf(station);
-  if (!lens.close || 'image_distance_mm' in station.focus) return () => s.engravedMm;
+  if (!lens.close || station.focus.image_distance_mm !== undefined) return () => s.engravedMm;
   const { ahead } = s;
   return (m) => ahead * focusedAtMagnification(lens, UPRIGHT, m / ahead).focalLengthMm;
 }
@@ -118,7 +118,7 @@ function focalLengthOf(station: Station, s: Setup): (setting: number) => number 
  */
 function startSetting(station: Station, s: Setup, sharp: readonly Numbered[]): number {
   const { focalLengthMm: f, imageDistanceMm: v } = s;
-  if (!('distance_m' in station.focus) && v > CLOSE_WORK * f) return v / f - 1;
+  if (!(station.focus.distance_m !== undefined) && v > CLOSE_WORK * f) return v / f - 1;
   const inverse = sharp.map(({ mark, at }) => (mark.infinite ? 0 : 1 / Math.max(at[2], f)));
   const middleMm = 2 / (Math.min(...inverse) + Math.max(...inverse));
   return middleMm > 4 * f ? imageDistanceFromDistance(f, 1, middleMm) / f - 1 : 1;

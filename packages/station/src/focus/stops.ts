@@ -109,7 +109,7 @@ function lineAt(given: Station, fNumber: number): StopLine {
   const spotUm = Number.isFinite(blurUm) ? combinedSpot(blurUm, airyUm) : null;
   const pitchUm = s.pixelPitchMm === null ? null : s.pixelPitchMm * 1000;
   const { criterion } = station;
-  const print = 'print_width_mm' in criterion ? criterion.print_width_mm : null;
+  const print = criterion.print_width_mm !== undefined ? criterion.print_width_mm : null;
   const across = keptPart(turnedBack(station.back), station.crop).widthMm;
   return {
     fNumber,

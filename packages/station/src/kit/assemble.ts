@@ -2,6 +2,8 @@ import type { Back, ChainPart, Lens, MovementLimits, Station } from '../document
 import { leanedOf, stanceOfStation } from '../document/standards.js';
 import { REAR_MOVEMENTS } from '../document/movements.js';
 import { focusEnds, reachOf, type RigParts } from '../document/chain.js';
+import { bedReading } from '@gangway/optics';
+import { newStation } from '../document/new-station.js';
 import type { KitItem, KitItemOf } from './schema.js';
 
 /** A kit item as it is stored: which one, and how often it was changed. */
@@ -11,11 +13,10 @@ export interface Stored<T = KitItem> {
   readonly document: T;
 }
 
-type Origin = { kit_id: string; kit_revision: number };
+type Origin = NonNullable<Lens['origin']>;
 
-const originOf = ({ id, revision }: Stored<unknown>): Origin => ({
-  kit_id: id,
-  kit_revision: revision,
+const originOf = ({ id, revision }: Stored<unknown>): { origin: Origin } => ({
+  origin: { kit_id: id, kit_revision: revision },
 });
 
 const bare = <T extends KitItem>({ kind: _, ...rest }: T): Omit<T, 'kind'> => rest;
@@ -134,22 +135,38 @@ export function movementsOf(rig: Pick<RigParts, 'lens' | 'chain'>): MovementLimi
 
 /**
  * A station with another rig. Settings stay where the new rig allows them: the stop is held to
- * what the lens has, the focus to what the rig reaches.
+ * what the lens has, the focus to what the rig reaches, a standard in pixels to a back that has
+ * them, and what the back did beside the front goes where the back alone moves.
  */
 export function withRig(
   station: Station,
   rig: RigParts & { readonly movement_limits?: MovementLimits | undefined },
 ): Station {
   const { lens, chain, back } = rig;
+  const limits = rig.movement_limits ?? movementsOf(rig);
+  const { rear_rise_mm: _r, rear_shift_mm: _s, ...plain } = station.movements;
+  const untold = station.criterion.pixels !== undefined && back.width_px === undefined;
   const next: Station = {
     ...station,
     lens,
     chain: [...chain],
     back: { ...back, orientation: station.back.orientation },
-    movement_limits: rig.movement_limits ?? movementsOf(rig),
+    movement_limits: limits,
+    movements: limits.moves === 'rear' ? plain : station.movements,
+    criterion: untold ? newStation('').criterion : station.criterion,
     aperture: Math.min(lens.f_max, Math.max(lens.f_min, station.aperture)),
   };
-  return 'distance_m' in next.focus ? withinReach(next, next.focus.distance_m) : next;
+  if (next.focus.distance_m !== undefined) return withinReach(next, next.focus.distance_m);
+  return next.focus.image_distance_mm === undefined
+    ? next
+    : { ...next, focus: { image_distance_mm: roomOnBed(next, next.focus.image_distance_mm) } };
+}
+
+/** A reading of the bed that leaves room for lens and back as they lean, mm. */
+function roomOnBed(station: Station, imageDistanceMm: number): number {
+  const least = bedReading(stanceOfStation(station), 1);
+  // Outward by a hair, so that rounding does not bring it too near again.
+  return imageDistanceMm >= least ? imageDistanceMm : Math.ceil(least * 1.000001 * 1000) / 1000;
 }
 
 /** The focus held to what a rig reaches. */

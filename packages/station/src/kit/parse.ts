@@ -1,4 +1,4 @@
-import { refused, unstorable, type Result } from '../document/parse.js';
+import { checked, type Result } from '../document/parse.js';
 import { shown, versionFault } from '../document/fields.js';
 import { KIT_FORMAT, KIT_VERSION, kitItemSchema, type KitItem } from './schema.js';
 
@@ -6,14 +6,8 @@ import { KIT_FORMAT, KIT_VERSION, kitItemSchema, type KitItem } from './schema.j
 export const LARGEST_KIT_BYTES = 20_000_000;
 
 /** Reads one item of kit. Unknown fields are kept. */
-export function parseKitItem(document: unknown): Result<KitItem> {
-  const found = unstorable(document);
-  if (found) return { ok: false, problems: [found] };
-  const parsed = kitItemSchema.safeParse(document);
-  return parsed.success
-    ? { ok: true, value: parsed.data as KitItem }
-    : refused<KitItem>(document, parsed.error);
-}
+export const parseKitItem = (document: unknown): Result<KitItem> =>
+  checked<KitItem>(kitItemSchema, document);
 
 /** A kit file: each item read on its own, so that one bad item does not cost the others. */
 export function readKitText(text: string): Result<Result<KitItem>[]> {

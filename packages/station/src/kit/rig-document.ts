@@ -9,9 +9,10 @@ import {
   type Known,
 } from '../document/fields.js';
 import { newStation } from '../document/new-station.js';
-import { refused, unstorable, type Result } from '../document/parse.js';
+import { withOrigins } from '../document/migrations.js';
+import { checked, type Result } from '../document/parse.js';
 import { backSchema, chainPartSchema, lensSchema } from '../document/parts.js';
-import { backRules, lensRules } from '../document/rules.js';
+import { rigRules } from '../document/rules.js';
 import type { Refuse } from '../document/refuse.js';
 import { contactsReach } from '../document/chain.js';
 import type { Station } from '../document/station.js';
@@ -31,11 +32,7 @@ export const rigSchema = record({
   aperture: fNumber().optional(),
 }).superRefine((rig, context) => {
   const refuse: Refuse = (path, message) => context.addIssue({ code: 'custom', path, message });
-  if (rig.lens) lensRules(rig.lens, ['lens'], refuse);
-  if (rig.back) backRules(rig.back, ['back'], refuse);
-  if (rig.chain.filter((part) => part.kind === 'view_camera').length > 1) {
-    refuse(['chain'], 'must hold at most one bellows camera');
-  }
+  rigRules(rig, refuse);
 });
 
 export type Rig = Known<z.infer<typeof rigSchema>>;
@@ -50,13 +47,11 @@ export function parseRig(document: unknown): Result<Rig> {
       problems: [{ pointer: '/version', message: versionFault(version, VERSION) }],
     };
   }
-  const found = unstorable(document);
-  if (found) return { ok: false, problems: [found] };
-  const parsed = rigSchema.safeParse(document);
-  return parsed.success
-    ? { ok: true, value: parsed.data as Rig }
-    : refused<Rig>(document, parsed.error);
+  return checked<Rig>(rigSchema, isRecord(document) ? withOrigins(document) : document);
 }
+
+const isRecord = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
 
 export const newRig = (name: string): Rig => ({
   format: 'gangway.rig',

@@ -1,10 +1,10 @@
 import * as z from 'zod';
 import {
   diameterMm,
+  kindFault,
   lengthMm,
   list,
   record,
-  shown,
   text,
   thicknessMm,
   versionField,
@@ -20,7 +20,7 @@ import {
   movementShape,
   multiplierShape,
 } from '../document/parts.js';
-import { backRules, lensRules } from '../document/rules.js';
+import { backRules, bellowsRules, lensRules, movementRules } from '../document/rules.js';
 import type { Refuse } from '../document/refuse.js';
 
 /** The kit: gear one owns or thinks of buying, each thing on its own. */
@@ -69,39 +69,38 @@ const items = [
   record({ kind: z.literal('filter'), ...filterItemShape, ...name }),
 ] as const;
 
+const itemUnion = z.discriminatedUnion('kind', items, { error: kindFault('kind', KINDS) });
+
+export type KitItem = Known<z.infer<typeof itemUnion>>;
+export type KitItemOf<K extends Kind> = Extract<KitItem, { kind: K }>;
+
 /** What the fields of one item owe each other. */
-function itemRules(item: { kind: Kind } & Record<string, unknown>, context: z.RefinementCtx): void {
+function itemRules(item: KitItem, context: z.RefinementCtx): void {
   const refuse: Refuse = (path, message) => context.addIssue({ code: 'custom', path, message });
-  if (item.kind === 'lens') lensRules(item as never, [], refuse);
-  if (item.kind === 'back') backRules(item as never, [], refuse);
-  if (item.kind === 'camera') {
-    const { bellows_min_mm: least, bellows_max_mm: most, thickness_mm: depth } = item;
-    if (depth === undefined && most === undefined) {
-      refuse(
-        ['bellows_max_mm'],
-        'is missing; give the bellows’ draw, or thickness_mm of a rigid camera',
-      );
-    } else if (most !== undefined && least === undefined) {
-      refuse(['bellows_min_mm'], 'is missing; give the least draw of the bellows');
-    } else if (depth !== undefined && most !== undefined) {
-      refuse(['thickness_mm'], 'must be left out when the camera has bellows');
-    } else if (Number(most) < Number(least)) {
-      refuse(['bellows_max_mm'], `must be at least bellows_min_mm, ${String(least)}`);
-    }
+  if (item.kind === 'lens') lensRules(item, [], refuse);
+  else if ('movement' in item) movementRules(item.movement, ['movement'], refuse);
+  if (item.kind === 'back') backRules(item, [], refuse);
+  if (item.kind === 'camera') cameraRules(item, refuse);
+}
+
+/** A camera has a bellows with both its draws, or a depth from mount to mount. */
+function cameraRules(item: KitItemOf<'camera'>, refuse: Refuse): void {
+  const { bellows_min_mm: least, bellows_max_mm: most, thickness_mm: depth } = item;
+  if (depth === undefined && most === undefined) {
+    refuse(
+      ['bellows_max_mm'],
+      'is missing; give the bellows’ draw, or thickness_mm of a rigid camera',
+    );
+  } else if (most !== undefined && least === undefined) {
+    refuse(['bellows_min_mm'], 'is missing; give the least draw of the bellows');
+  } else if (depth !== undefined && most !== undefined) {
+    refuse(['thickness_mm'], 'must be left out when the camera has bellows');
+  } else if (least !== undefined && most !== undefined) {
+    bellowsRules({ bellows_min_mm: least, bellows_max_mm: most }, [], refuse);
   }
 }
 
-export const kitItemSchema = z
-  .discriminatedUnion('kind', items, {
-    error: (issue) =>
-      issue.code === 'invalid_union'
-        ? `must be one of ${KINDS.map((kind) => `"${kind}"`).join(', ')}`
-        : `must be an object, not ${shown(issue.input)}`,
-  })
-  .superRefine(itemRules);
-
-export type KitItem = Known<z.infer<typeof kitItemSchema>>;
-export type KitItemOf<K extends Kind> = Extract<KitItem, { kind: K }>;
+export const kitItemSchema = itemUnion.superRefine(itemRules);
 
 /** Most items one kit document holds. */
 export const MOST_ITEMS = 50_000;

@@ -20,7 +20,7 @@ export interface KitUpdate {
   readonly changes: readonly Difference[];
 }
 
-type Copy = { kit_id?: string | undefined; kit_revision?: number | undefined };
+type Copy = Pick<RigParts['lens'], 'origin'>;
 
 const ofKind = <K extends Kind>(
   stored: Stored | undefined,
@@ -30,13 +30,7 @@ const ofKind = <K extends Kind>(
 
 /** Fields that say where a copy is from or how it is turned, not what it is. */
 function plain(part: object): Record<string, unknown> {
-  const {
-    kit_id: _i,
-    kit_revision: _r,
-    orientation: _o,
-    filter: _f,
-    ...rest
-  } = part as Record<string, unknown>;
+  const { origin: _from, orientation: _o, filter: _f, ...rest } = part as Record<string, unknown>;
   return rest;
 }
 
@@ -50,8 +44,9 @@ export function updatedFromKit<T extends RigParts>(
 ): { updates: KitUpdate[]; after: T } {
   const updates: KitUpdate[] = [];
   const fresher = <P extends object>(part: P & Copy, make: (stored: Stored) => P | null): P => {
-    const stored = part.kit_id === undefined ? undefined : find(part.kit_id);
-    if (!stored || stored.revision === part.kit_revision) return part;
+    const { origin } = part;
+    const stored = origin && find(origin.kit_id);
+    if (!stored || stored.revision === origin.kit_revision) return part;
     const next = make(stored);
     if (!next) return part;
     const changes = differences(plain(part), plain(next));

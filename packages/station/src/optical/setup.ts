@@ -91,9 +91,10 @@ export const circleTable = (lens: Lens): CircleAtStop[] =>
 
 export function criterion(station: Station): Criterion {
   const given = station.criterion;
-  if ('coc_mm' in given) return { kind: 'coc', cocMm: given.coc_mm };
-  if ('diagonal_divisor' in given) return { kind: 'diagonal', divisor: given.diagonal_divisor };
-  if ('pixels' in given) return { kind: 'pixels', pixels: given.pixels };
+  if (given.coc_mm !== undefined) return { kind: 'coc', cocMm: given.coc_mm };
+  if (given.diagonal_divisor !== undefined)
+    return { kind: 'diagonal', divisor: given.diagonal_divisor };
+  if (given.pixels !== undefined) return { kind: 'pixels', pixels: given.pixels };
   return {
     kind: 'print',
     printWidthMm: given.print_width_mm,
@@ -123,7 +124,7 @@ export function shiftLengthMm({ movement_limits: limits, aperture }: Station): n
 /** Lens and what is combined with it as the station focuses them. */
 function focused(station: Station, stance: Stance, combined: number, ahead: number): Focused {
   const { focus } = station;
-  if ('image_distance_mm' in focus) {
+  if (focus.image_distance_mm !== undefined) {
     return {
       focalLengthMm: station.lens.focal_length_mm * combined,
       imageDistanceMm: imageDistanceOnBed(stance, focus.image_distance_mm),
@@ -132,7 +133,7 @@ function focused(station: Station, stance: Stance, combined: number, ahead: numb
   const lens = focusingLensOf(station);
   const leaned = leanedOf(stance);
   const own =
-    'distance_m' in focus
+    focus.distance_m !== undefined
       ? focusedAtDistance(
           lens,
           leaned,

@@ -14,6 +14,7 @@ import {
 import { reportFacade } from '../facade/facade.js';
 import { reportTurnIn } from '../facade/turn-in.js';
 import { reportMarks } from '../focus/marks.js';
+import { reportMosaic } from '../mosaic/report.js';
 import type { Readings, Report } from './report.js';
 import { reportCoverage } from '../cover/coverage.js';
 import type { Station } from '../document/station.js';
@@ -38,6 +39,7 @@ export function readings(station: Station): Readings {
     ...(station.facade ? { facade: reportFacade(station, s, station.facade) } : {}),
     ...(station.marks ? { marks: reportMarks(station, s) } : {}),
     ...(station.turn_in ? { turn_in: reportTurnIn(s, station.turn_in) } : {}),
+    ...(station.mosaic ? { mosaic: reportMosaic(station, station.mosaic) } : {}),
   };
 }
 

@@ -3,6 +3,7 @@ import type { FacadeReport, FacadeWay } from '../facade/facade.js';
 import type { TurnInReport } from '../facade/turn-in.js';
 import type { MarkReport } from '../focus/marks.js';
 import type { SolutionReport } from '../focus/report.js';
+import type { MosaicReport } from '../mosaic/report.js';
 import type { PerspectiveReport } from '../optical/perspective.js';
 import type { RigReport } from '../rig/report.js';
 
@@ -46,6 +47,7 @@ export interface Report {
   /** Present where something must be sharp. */
   solution?: SolutionReport;
   turn_in?: TurnInReport;
+  mosaic?: MosaicReport;
 }
 
 /** What a station gives without searching: the report but for its searched parts. */

@@ -137,11 +137,11 @@ export class Traced {
     }
     const { criterion } = station;
     this.cocMm =
-      ('coc_mm' in criterion
+      (criterion.coc_mm !== undefined
         ? criterion.coc_mm
-        : 'diagonal_divisor' in criterion
+        : criterion.diagonal_divisor !== undefined
           ? (Math.hypot(this.kept.w, this.kept.h) * behind) / criterion.diagonal_divisor
-          : 'print_width_mm' in criterion
+          : criterion.print_width_mm !== undefined
             ? (criterion.viewing_distance_mm * Math.tan(RAD / 60) * this.kept.w * behind) /
               criterion.print_width_mm
             : (criterion.pixels * back.width_mm) / back.width_px!) / behind;
@@ -184,10 +184,10 @@ export class Traced {
 
   private focus(): number {
     const { focus } = this.station;
-    if ('image_distance_mm' in focus) return this.onBed(focus.image_distance_mm);
+    if (focus.image_distance_mm !== undefined) return this.onBed(focus.image_distance_mm);
     const least = this.f / this.axis[2];
     const own = this.focusesOwn();
-    if ('magnification' in focus) {
+    if (focus.magnification !== undefined) {
       // A thing straight ahead is pictured v/z times its size, z where it is sharp.
       const m = focus.magnification * (own ? this.before : 1);
       return root((v) => v / this.sharpAhead(v) - m, least * (1 + 1e-13), least * (1 + m) * 1.001);

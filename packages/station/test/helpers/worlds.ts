@@ -1,12 +1,13 @@
 import fc from 'fast-check';
-import type { Station } from '../../src/index.js';
+import { parseStation, type Station } from '../../src/index.js';
 
 type Chain = Station['chain'];
 
 /** Stations that draw whatever a station may have to do with lens, back and light. */
 
 export const within = (min: number, max: number) => fc.double({ min, max, noNaN: true });
-const maybe = <T>(of: fc.Arbitrary<T>, freq = 1) => fc.option(of, { nil: undefined, freq });
+/** There in half of the draws: `freq` n leaves one in n out. */
+const maybe = <T>(of: fc.Arbitrary<T>) => fc.option(of, { nil: undefined, freq: 2 });
 
 const given = <T extends object>(fields: T): { [K in keyof T]: Exclude<T[K], undefined> } =>
   Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined)) as never;
@@ -78,7 +79,7 @@ export const worlds: fc.Arbitrary<Station> = within(15, 400).chain((f) =>
       crop: maybe(fc.record({ across: within(1, 3), up: within(1, 3), slide: within(-1, 1) })),
       pitch: within(-12, 12),
       yaw: within(-40, 40),
-      criterion: fc.oneof(
+      criterion: fc.oneof<fc.Arbitrary<Station['criterion']>[]>(
         within(500, 3000).map((diagonal_divisor) => ({ diagonal_divisor })),
         within(0.002, 0.1).map((coc_mm) => ({ coc_mm })),
         within(100, 900).map((print_width_mm) => ({ print_width_mm, viewing_distance_mm: 500 })),
@@ -131,3 +132,117 @@ export const worlds: fc.Arbitrary<Station> = within(15, 400).chain((f) =>
       };
     }),
 );
+
+const limit = (most: number) =>
+  maybe(fc.tuple(within(0, most), within(0, most)).map(([a, b]): [number, number] => [-a, b]));
+
+/** What a mechanism may be like besides the ends of its movements. */
+const mechanisms = fc.record({
+  rise: limit(40),
+  shift: limit(40),
+  tilt: limit(15),
+  swing: limit(15),
+  rear_tilt: limit(15),
+  rear_swing: limit(15),
+  radial_shift_mm: maybe(within(0, 40)),
+  radial_tilt_deg: maybe(within(0, 15)),
+  one_way_tilt: maybe(fc.boolean()),
+  shift_tilt: maybe(fc.constantFrom('in_line' as const, 'crossed' as const, 'free' as const)),
+  turn_stops_deg: maybe(fc.array(within(-180, 180), { maxLength: 5 })),
+  reduced: maybe(
+    fc
+      .record({ f_from: within(1, 8), more: within(0, 20), shift_mm: within(0, 20) })
+      .map(({ f_from, more, shift_mm }) => [{ f_from, f_to: f_from + more, shift_mm }]),
+  ),
+});
+
+const boards = maybe(within(-20, 20).map((offset_mm) => ({ kind: 'board' as const, offset_mm })));
+const adapters = maybe(
+  fc.record({ thickness_mm: within(0, 30), extends_mm: within(0, 20) }).map((each) => ({
+    kind: 'adapter' as const,
+    ...each,
+  })),
+);
+
+const sights = fc.record({
+  facade: maybe(
+    fc
+      .record({ distance: within(20, 400), top: within(1, 60), width: within(1, 60) })
+      .map(({ distance, top, width }) => ({
+        distance_m: distance,
+        top_m: top,
+        width_m: width,
+        base_m: 0,
+      })),
+  ),
+  mosaic: maybe(
+    fc.record({
+      pattern: fc.constant('grid' as const),
+      columns: fc.integer({ min: 1, max: 3 }),
+      rows: fc.integer({ min: 1, max: 2 }),
+      moves: fc.constantFrom('rear' as const, 'lens' as const),
+    }),
+  ),
+  turn_in: maybe(
+    fc.record({ yaw_deg: within(-30, 30), keep: fc.constantFrom('left', 'right', 'center') }),
+  ),
+  must: fc.array(fc.constantFrom('sharp' as const, 'soft' as const, 'free' as const), {
+    minLength: 4,
+    maxLength: 4,
+  }),
+});
+
+/**
+ * {@link worlds} with everything else a station may have: ends of the mechanism, locks and stops,
+ * boards, adapters, filters, lenses that shorten up close, a façade, a grid, marks of every kind.
+ * Only such as parse.
+ */
+export const everything: fc.Arbitrary<Station> = fc
+  .record({
+    world: worlds,
+    mechanism: mechanisms,
+    board: boards,
+    adapter: adapters,
+    sight: sights,
+    filter: maybe(fc.record({ clear: within(0.5, 3), ahead: within(0, 0.8) })),
+    close: maybe(fc.record({ share: within(0.7, 1.1), magnification: within(0.1, 1) })),
+    register: maybe(within(0.3, 1.2)),
+  })
+  .map(({ world, mechanism, board, adapter, sight, filter, close, register }): Station => {
+    const f = world.lens.focal_length_mm;
+    const { rise, shift, tilt, swing, rear_tilt, rear_swing, ...others } = mechanism;
+    const drawn = {
+      ...world,
+      chain: [...[adapter, board].filter((part) => part !== undefined), ...world.chain],
+      lens: {
+        ...world.lens,
+        ...given({
+          register_mm: register && register * f,
+          filter: filter && {
+            clear_diameter_mm: filter.clear * f,
+            ahead_of_pupil_mm: filter.ahead * f,
+          },
+          close_focus: close && {
+            distance_mm: close.share * f * (2 + close.magnification + 1 / close.magnification),
+            magnification: close.magnification,
+          },
+        }),
+      },
+      movement_limits: {
+        ...world.movement_limits,
+        ...given({
+          rise_mm: rise,
+          shift_mm: shift,
+          tilt_deg: tilt,
+          swing_deg: swing,
+          rear_tilt_deg: rear_tilt,
+          rear_swing_deg: rear_swing,
+          ...others,
+        }),
+      },
+      marks: world.marks?.map((each, i) => ({ ...each, must: sight.must[i]! })),
+      ...given({ facade: sight.facade, mosaic: sight.mosaic, turn_in: sight.turn_in }),
+    };
+    return drawn as Station;
+  })
+  .filter((station) => parseStation(station).ok);
