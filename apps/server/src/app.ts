@@ -6,15 +6,17 @@ import express, { type Express, type RequestHandler, type Response } from 'expre
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import type { Config } from './config.js';
+import type { Changes } from './changes.js';
 import type { Connection } from './database.js';
+import { documentRoutes, listRoutes } from './documents/routes.js';
 import { guard } from './guard.js';
 import { importRoutes } from './kit-imports.js';
 import { jobRoutes } from './jobs.js';
-import { kitRoutes } from './kit.js';
+import { KIT, usedByRoutes } from './kit.js';
 import { requestLog } from './logging.js';
 import { errorHandler, Refusal } from './problems.js';
-import { rigRoutes } from './rigs.js';
-import { stationRoutes, stationsOfJob } from './stations.js';
+import { RIGS } from './rigs.js';
+import { STATIONS, stationsOfJob } from './stations.js';
 
 const nonceOf = (response: ServerResponse): string => String((response as Response).locals.nonce);
 
@@ -53,18 +55,25 @@ function bodies(limit: string): RequestHandler {
 }
 
 /** The HTTP interface: jobs, stations, kit, rigs. */
-function apiRoutes(connection: Connection, state: State): express.Router {
+function apiRoutes(connection: Connection, changes: Changes, state: State): express.Router {
   const api = express.Router();
   api.use(answering(state));
   api.use('/kit/imports', bodies(LARGEST_IMPORT));
   api.use(bodies(LARGEST_BODY));
   // What is asked for most comes first.
-  api.use('/stations', stationRoutes(connection));
+  api.use('/stations', documentRoutes(connection, STATIONS));
   api.use('/jobs', jobRoutes(connection));
   api.use('/jobs/:job/stations', stationsOfJob(connection));
   api.use('/kit/imports', importRoutes(connection));
-  api.use('/kit', kitRoutes(connection));
-  api.use('/rigs', rigRoutes(connection));
+  api.use('/kit', usedByRoutes(connection));
+  for (const [path, kind] of [
+    ['/kit', KIT],
+    ['/rigs', RIGS],
+  ] as const) {
+    api.use(path, listRoutes(connection, kind));
+    api.use(path, documentRoutes(connection, kind));
+  }
+  api.use('/changes', changes.routes);
   api.use(() => {
     throw new Refusal(404, 'There is nothing at this address.');
   });
@@ -74,6 +83,7 @@ function apiRoutes(connection: Connection, state: State): express.Router {
 export function makeApp(
   config: Config,
   connection: Connection,
+  changes: Changes,
   log: Logger,
   state: State,
 ): Express {
@@ -82,7 +92,7 @@ export function makeApp(
   app.disable('etag');
   app.use(requestLog(log));
   app.use(guard(config.mayAsk));
-  app.use('/api', apiRoutes(connection, state));
+  app.use('/api', apiRoutes(connection, changes, state));
   app.use((_request, response, next) => {
     (response as Response).locals.nonce = randomBytes(16).toString('base64');
     next();

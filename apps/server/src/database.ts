@@ -8,10 +8,28 @@ import { troubleOf } from './trouble.js';
 
 export type Database = NodePgDatabase<typeof tables>;
 
+/** Runs a statement written by hand. Names in it are our own; what comes from outside is a value. */
+export type Query = <Row extends object = Record<string, unknown>>(
+  text: string,
+  values: readonly unknown[],
+) => Promise<Row[]>;
+
+const queryOf =
+  (db: Database): Query =>
+  async <Row extends object>(text: string, values: readonly unknown[]) => {
+    const parts = text.split(/\$(\d+)/);
+    const chunks = parts.map((part, i) =>
+      i % 2 === 0 ? sql.raw(part) : sql`${sql.param(values[Number(part) - 1])}`,
+    );
+    return (await db.execute(sql.join(chunks))).rows as Row[];
+  };
+
 export interface Connection {
   readonly db: Database;
+  /** A statement with its values, `$1` the first. */
+  readonly query: Query;
   /** All of the work or nothing of it; done anew when the database asks for that. */
-  readonly transact: <T>(work: (tx: Database) => Promise<T>) => Promise<T>;
+  readonly transact: <T>(work: (query: Query, tx: Database) => Promise<T>) => Promise<T>;
   /** A statement the database plans once for each connection and then only carries out. */
   readonly prepared: (
     name: string,
@@ -46,13 +64,13 @@ export function connect(url: string, onCut: (error: Error) => void): Connection 
   pool.on('connect', (client) => client.on('error', onCut));
   pool.on('error', () => {});
 
-  async function once<T>(work: (tx: Database) => Promise<T>): Promise<T> {
+  async function once<T>(work: (query: Query, tx: Database) => Promise<T>): Promise<T> {
     const client = await pool.connect();
     let fault: unknown;
     try {
       const tx = drizzle(client, { schema: tables });
       await client.query('begin');
-      const made = await work(tx);
+      const made = await work(queryOf(tx), tx);
       await client.query('commit');
       return made;
     } catch (error) {
@@ -67,7 +85,7 @@ export function connect(url: string, onCut: (error: Error) => void): Connection 
     }
   }
 
-  async function transact<T>(work: (tx: Database) => Promise<T>): Promise<T> {
+  async function transact<T>(work: (query: Query, tx: Database) => Promise<T>): Promise<T> {
     for (let tries = 1; ; tries++) {
       try {
         return await once(work);
@@ -78,8 +96,10 @@ export function connect(url: string, onCut: (error: Error) => void): Connection 
     }
   }
 
+  const db = drizzle(pool, { schema: tables });
   return {
-    db: drizzle(pool, { schema: tables }),
+    db,
+    query: queryOf(db),
     transact,
     prepared: async (name, text, values) =>
       (await pool.query<Record<string, unknown>>({ name, text, values: [...values] })).rows,

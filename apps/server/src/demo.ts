@@ -31,10 +31,10 @@ import wall from '../demo/9-ropewalk-wall.json' with { type: 'json' };
 import kit from '../demo-kit/kit.json' with { type: 'json' };
 import plans from '../demo-kit/rigs.json' with { type: 'json' };
 import type { Connection } from './database.js';
-import { insertItem } from './kit.js';
-import { insertRig } from './rigs.js';
-import { insertStation } from './stations.js';
-import { jobs, kitItems } from './tables.js';
+import { insertAll } from './documents/store.js';
+import { KIT } from './kit.js';
+import { RIGS } from './rigs.js';
+import { STATIONS } from './stations.js';
 
 const demoId = (series: string, index: number): string =>
   `${series}0000000-0000-4000-8000-${String(index).padStart(12, '0')}`;
@@ -42,7 +42,7 @@ const demoId = (series: string, index: number): string =>
 const JOB = demoId('a', 1);
 
 /** Each station and the rig it was made with. */
-const STATIONS: readonly (readonly [unknown, string])[] = [
+const PLACES: readonly (readonly [unknown, string])[] = [
   [front, 'Shift 24 on the small body'],
   [bench, 'Macro tilt 110 on medium format'],
   [hall, 'Shift 19 on the small body'],
@@ -111,7 +111,7 @@ export function readDemo(): Demo {
     };
     return { id: demoId('c', i + 1), document: sound(`rig ${plan.name}`, parseRig(document)) };
   });
-  const stations = STATIONS.map(([document, rigName], i) => {
+  const stations = PLACES.map(([document, rigName], i) => {
     const rig = rigs.find((each) => each.document.name === rigName)?.document;
     if (!rig || !isWhole(rig)) throw new Error(`demo: no rig “${rigName}”`);
     const station = withAlternatives(
@@ -145,24 +145,23 @@ function withAlternatives(station: Station): Station {
 export async function loadDemo({ transact }: Connection): Promise<void> {
   const demo = readDemo();
   const start = Date.now();
-  await transact(async (tx) => {
-    const [any] = await tx.select({ id: kitItems.id }).from(kitItems).limit(1);
+  const made = <T extends { id: string; document: object }>(each: T, i: number) => ({
+    id: each.id,
+    document: each.document,
+    created_at: new Date(start + i),
+  });
+  await transact(async (query) => {
+    const [any] = await query('select 1 from kit_items limit 1', []);
     if (!any) {
-      for (const [i, { id, document }] of demo.items.entries()) {
-        await insertItem(tx, id, document, null, new Date(start + i));
-      }
-      for (const [i, { id, document }] of demo.rigs.entries()) {
-        await insertRig(tx, id, document, new Date(start + i));
-      }
+      await insertAll(query, KIT, demo.items.map(made));
+      await insertAll(query, RIGS, demo.rigs.map(made));
     }
-    const added = await tx
-      .insert(jobs)
-      .values({ id: JOB, name: 'Orrin Quay' })
-      .onConflictDoNothing()
-      .returning({ id: jobs.id });
+    const added = await query(
+      'insert into jobs (id, name) values ($1, $2) on conflict do nothing returning id',
+      [JOB, 'Orrin Quay'],
+    );
     if (added.length === 0) return;
-    for (const [i, { id, document }] of demo.stations.entries()) {
-      await insertStation(tx, id, JOB, document, new Date(start + i));
-    }
+    const stations = demo.stations.map(made).map((each) => ({ ...each, job_id: JOB }));
+    await insertAll(query, STATIONS, stations);
   });
 }

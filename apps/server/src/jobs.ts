@@ -1,24 +1,13 @@
 import { randomUUID } from 'node:crypto';
-import { and, asc, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
+import { asc, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { Router } from 'express';
 import * as z from 'zod';
-import { criterionSchema, cutText, isWellFormed, type Station } from '@gangway/station';
-import type { Connection, Database } from './database.js';
+import { criterionSchema } from '@gangway/station';
+import type { Connection, Database, Query } from './database.js';
+import { copyName, isCopyOf, stemOf } from './documents/copies.js';
+import { idSchema, nameSchema } from './requests.js';
 import { accept, notFound, taken } from './problems.js';
 import { jobs, stations } from './tables.js';
-
-export const nameSchema = z
-  .string({ error: 'must be text' })
-  .trim()
-  .min(1, { error: 'give a name of at least one letter' })
-  .max(200, { error: 'must be at most 200 characters long' })
-
-  .refine((name) => !/[\u0000-\u001f\u007f]/.test(name), {
-    error: 'must not hold control characters',
-  })
-  .refine(isWellFormed, { error: 'holds half of a character; type it again' });
-
-export const idSchema = z.uuid({ error: 'must be a UUID' });
 
 const created = z.object({ id: idSchema.optional(), name: nameSchema });
 const changed = z.object({
@@ -26,8 +15,7 @@ const changed = z.object({
   archived: z.boolean({ error: 'must be true or false' }).optional(),
   criterion: criterionSchema.nullable().optional(),
 });
-/** What a copy is to be called by; the page names it, so that asking twice makes one. */
-export const copied = z.object({ id: idSchema.optional() });
+const copied = z.object({ id: idSchema.optional() });
 
 /** What stations say of their job: how many it has, and when one was last saved. */
 const told = (db: Database) =>
@@ -69,24 +57,10 @@ export async function findJob(db: Database, id: string) {
 }
 
 /** @throws a 404 when there is none; cheaper than {@link findJob} */
-export async function requireJob(db: Database, id: string): Promise<void> {
-  const [job] = await db.select({ id: jobs.id }).from(jobs).where(eq(jobs.id, id));
+export async function requireJob(query: Query, id: string): Promise<void> {
+  const [job] = await query('select 1 from jobs where id = $1', [id]);
   if (!job) throw notFound('job');
 }
-
-/** A name without what copying added to it. */
-const stemOf = (name: string): string => cutText(name.replace(/ \(copy(?: \d+)?\)$/, ''), 180);
-
-/** A name no other of the list has: “Pier (copy)”, “Pier (copy 2)”. */
-export function copyName(name: string, taken: ReadonlySet<string>): string {
-  const stem = stemOf(name);
-  for (let n = 1; ; n++) {
-    const candidate = `${stem} (copy${n === 1 ? '' : ` ${n}`})`;
-    if (!taken.has(candidate)) return candidate;
-  }
-}
-
-export const isCopyOf = (copy: string, name: string): boolean => stemOf(copy) === stemOf(name);
 
 export function jobRoutes({ db, transact }: Connection): Router {
   const router = Router();
@@ -121,7 +95,7 @@ export function jobRoutes({ db, transact }: Connection): Router {
       .update(jobs)
       .set({
         ...(name === undefined ? {} : { name }),
-        ...(criterion === undefined ? {} : { criterion: criterion as Station['criterion'] | null }),
+        ...(criterion === undefined ? {} : { criterion }),
         ...(archived === undefined ? {} : { archivedAt: archived ? sql`now()` : null }),
         updatedAt: sql`now()`,
       })
@@ -134,7 +108,7 @@ export function jobRoutes({ db, transact }: Connection): Router {
   router.post('/:id/duplicate', async (request, response) => {
     const id = accept(idSchema, request.params.id);
     const { id: newId = randomUUID() } = accept(copied, request.body ?? {});
-    await transact(async (tx) => {
+    await transact(async (_query, tx) => {
       const source = await findJob(tx, id);
       const names = await tx
         .select({ name: jobs.name })
@@ -168,10 +142,3 @@ const copyStations = (tx: Database, from: string, to: string) =>
     )
     insert into station_revisions (station_id, revision, document)
     select id, 1, document from copied`);
-
-/** The stations of a job that are, or are not, archived. */
-export const stationsIn = (jobId: string, archived: boolean) =>
-  and(
-    eq(stations.jobId, jobId),
-    archived ? isNotNull(stations.archivedAt) : isNull(stations.archivedAt),
-  );

@@ -1,11 +1,11 @@
-import { and, desc, eq, lt } from 'drizzle-orm';
 import { Router } from 'express';
 import * as z from 'zod';
-import type { Connection, Database } from './database.js';
-import { idSchema } from './jobs.js';
-import { acceptItem, beginningOfItem, findItem, insertItem, saveItem } from './kit.js';
-import { accept, taken } from './problems.js';
-import { kitItems, kitRevisions } from './tables.js';
+import { parseKitItem } from '@gangway/station';
+import type { Connection, Query } from './database.js';
+import { insertAll, saveItem } from './documents/store.js';
+import { KIT } from './kit.js';
+import { accept, acceptDocument, taken } from './problems.js';
+import { idSchema } from './requests.js';
 
 const part = z.object({
   items: z
@@ -30,16 +30,16 @@ export function importRoutes({ transact }: Connection): Router {
     const { items, changes } = accept(part, request.body);
     const read = items.map(({ id, document }, i) => ({
       id,
-      document: acceptItem(document, `/items/${i}/document`),
+      document: acceptDocument('item', parseKitItem(document), `/items/${i}/document`),
+      import_id: importId,
     }));
     const changed = changes.map((change, i) => ({ ...change, under: `/changes/${i}/document` }));
-    await transact(async (tx) => {
-      for (const { id, document } of read.toSorted(byId)) {
-        if (await insertItem(tx, id, document, importId)) continue;
-        if ((await beginningOfItem(tx, id))?.importId !== importId) throw taken('item');
-      }
-      for (const { id, baseRevision, document, under } of changed.toSorted(byId)) {
-        await saveItem(tx, id, baseRevision, document, importId, under);
+    await transact(async (query) => {
+      const added = await insertAll(query, KIT, read.toSorted(byId));
+      const there = read.map(({ id }) => id).filter((id) => !added.has(id));
+      if (!(await allOf(query, importId, there))) throw taken('item');
+      for (const { id, under, ...change } of changed.toSorted(byId)) {
+        await saveItem(query, KIT, id, change, { importId, under });
       }
     });
     response.json({ added: read.length, changed: changed.length });
@@ -47,39 +47,43 @@ export function importRoutes({ transact }: Connection): Router {
 
   router.delete('/:id', async (request, response) => {
     const importId = accept(idSchema, request.params.id);
-    const answer = await transact((tx) => takeBack(tx, importId));
-    response.json(answer);
+    response.json(await transact((query) => takeBack(query, importId)));
   });
 
   return router;
 }
 
+/** Whether all of these items were made by this very import: it was sent again. */
+async function allOf(query: Query, importId: string, ids: readonly string[]): Promise<boolean> {
+  if (ids.length === 0) return true;
+  const rows = await query(
+    `select 1 from kit_revisions
+     where item_id = any($1::uuid[]) and revision = 1 and import_id = $2`,
+    [ids, importId],
+  );
+  return rows.length === ids.length;
+}
+
 /** Undoes an import. What was changed since is left as it is, and named. */
-async function takeBack(tx: Database, importId: string) {
-  const made = await tx
-    .select({ itemId: kitRevisions.itemId, revision: kitRevisions.revision })
-    .from(kitRevisions)
-    .where(eq(kitRevisions.importId, importId))
-    .orderBy(kitRevisions.itemId);
-  const left: string[] = [];
-  let removed = 0;
-  let restored = 0;
-  for (const { itemId, revision } of made) {
-    const row = await findItem(tx, itemId);
-    if (row.revision !== revision) left.push(row.document.name);
-    else if (revision === 1) {
-      await tx.delete(kitItems).where(eq(kitItems.id, itemId));
-      removed += 1;
-    } else {
-      const [before] = await tx
-        .select()
-        .from(kitRevisions)
-        .where(and(eq(kitRevisions.itemId, itemId), lt(kitRevisions.revision, revision)))
-        .orderBy(desc(kitRevisions.revision))
-        .limit(1);
-      await saveItem(tx, itemId, revision, before!.document);
-      restored += 1;
-    }
+async function takeBack(query: Query, importId: string) {
+  const made = await query<{ id: string; made: number; revision: number; name: string }>(
+    `select item_id as id, made.revision as made, item.revision, item.document->>'name' as name
+     from kit_revisions as made join kit_items as item on item.id = item_id
+     where import_id = $1 order by item_id for update of item`,
+    [importId],
+  );
+  const untouched = made.filter((each) => each.revision === each.made);
+  const added = untouched.filter((each) => each.made === 1).map(({ id }) => id);
+  await query('delete from kit_items where id = any($1::uuid[])', [added]);
+  const changed = untouched.filter((each) => each.made > 1);
+  for (const { id, made: baseRevision } of changed) {
+    const [before] = await query<{ document: unknown }>(
+      `select document from kit_revisions where item_id = $1 and revision < $2
+       order by revision desc limit 1`,
+      [id, baseRevision],
+    );
+    await saveItem(query, KIT, id, { baseRevision, document: before!.document });
   }
-  return { removed, restored, left };
+  const left = made.filter((each) => each.revision !== each.made).map(({ name }) => name);
+  return { removed: added.length, restored: changed.length, left };
 }

@@ -2,11 +2,15 @@ import { createServer } from 'node:http';
 import type { AddressInfo, Socket } from 'node:net';
 import { pino } from 'pino';
 import { makeApp } from './app.js';
+import { listen } from './changes.js';
 import { readConfig } from './config.js';
 import { applyMigrations, connect, NewerDatabase } from './database.js';
 import { loadDemo } from './demo.js';
 import { faultOf } from './logging.js';
 import { problemBody, Refusal } from './problems.js';
+import { RIGS } from './rigs.js';
+import { STATIONS } from './stations.js';
+import { keepThin } from './thinning.js';
 import { codeOf, troubleOf } from './trouble.js';
 
 /** A stop that takes longer than this is cut short. */
@@ -33,7 +37,11 @@ const connection = connect(config.databaseUrl, (error) =>
 );
 const state = { ready: false, stopping: false };
 
-const server = createServer(makeApp(config, connection, log, state));
+const changes = listen(config.databaseUrl, (error) =>
+  log.warn({ code: codeOf(error) }, 'changes are not heard at the moment'),
+);
+const server = createServer(makeApp(config, connection, changes, log, state));
+let endThinning = (): void => {};
 
 server.on('error', (error: NodeJS.ErrnoException) => {
   const where = `${config.host}, port ${config.port}`;
@@ -64,6 +72,9 @@ async function prepare(): Promise<void> {
       await applyMigrations(config.databaseUrl, config.migrationsFolder);
       if (config.demo) await loadDemo(connection);
       state.ready = !state.stopping;
+      endThinning = keepThin(connection, [STATIONS, RIGS], (error) =>
+        log.warn(faultOf(error), 'old saves are not thinned at the moment'),
+      );
       return;
     } catch (error) {
       if (error instanceof NewerDatabase) fail(error.message, EXIT.wrongSettings);
@@ -87,9 +98,12 @@ function stop(signal: string): void {
   state.ready = false;
   log.info({ signal }, 'stopping: finishing what was accepted');
   setTimeout(() => process.exit(1), STOP_MS).unref();
+  endThinning();
   server.close(() => {
     void connection.close().finally(() => process.exit(0));
   });
+  // Streams that stay open would keep the server from closing.
+  void changes.close();
   server.closeIdleConnections();
 }
 

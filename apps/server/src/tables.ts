@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import {
+  boolean,
   integer,
   jsonb,
   pgTable,
@@ -23,49 +24,65 @@ export const jobs = pgTable('jobs', {
   criterion: jsonb('criterion').$type<Station['criterion']>(),
 });
 
+/** What every document has, whatever it is of. */
+const head = <T>() => ({
+  id: uuid('id').primaryKey(),
+  revision: integer('revision').notNull(),
+  document: jsonb('document').$type<T>().notNull(),
+  createdAt: moment('created_at').notNull().defaultNow(),
+  updatedAt: moment('updated_at').notNull().defaultNow(),
+  archivedAt: moment('archived_at'),
+});
+
+/** Kit items whose copies a document holds, kept by the database, so that looking reads no documents. */
+const kitIds = () =>
+  jsonb('kit_ids').generatedAlwaysAs(sql`jsonb_path_query_array(document, '$.**.kit_id')`);
+
+/** Every accepted save, the present one included; those of old bursts are thinned away. */
+const save = <T>() => ({
+  revision: integer('revision').notNull(),
+  document: jsonb('document').$type<T>().notNull(),
+  savedAt: moment('saved_at').notNull().defaultNow(),
+  /** What a person called it. */
+  name: text('name'),
+  /** A person chose to go on from it, or over it. */
+  held: boolean('held').notNull().default(false),
+});
+
 export const stations = pgTable(
   'stations',
   {
-    id: uuid('id').primaryKey(),
+    ...head<Station>(),
     jobId: uuid('job_id')
       .notNull()
       .references(() => jobs.id),
-    revision: integer('revision').notNull(),
-    document: jsonb('document').$type<Station>().notNull(),
     /** Kept by the database, so that looking for a free name reads no documents. */
     name: text('name').generatedAlwaysAs(sql`document->>'name'`),
-    createdAt: moment('created_at').notNull().defaultNow(),
-    updatedAt: moment('updated_at').notNull().defaultNow(),
-    archivedAt: moment('archived_at'),
+    kitIds: kitIds(),
   },
-  (table) => [index('stations_by_job').on(table.jobId, table.createdAt)],
+  (table) => [
+    index('stations_by_job').on(table.jobId, table.createdAt),
+    index('stations_by_kit').using('gin', table.kitIds),
+  ],
 );
 
-/** Every accepted save, the present one included; nothing here is ever changed. */
 export const revisions = pgTable(
   'station_revisions',
   {
     stationId: uuid('station_id')
       .notNull()
       .references(() => stations.id),
-    revision: integer('revision').notNull(),
-    document: jsonb('document').$type<Station>().notNull(),
-    savedAt: moment('saved_at').notNull().defaultNow(),
+    ...save<Station>(),
   },
-  (table) => [primaryKey({ columns: [table.stationId, table.revision] })],
+  (table) => [
+    primaryKey({ columns: [table.stationId, table.revision] }),
+    index('station_revisions_by_time').on(table.savedAt),
+  ],
 );
 
 export const kitItems = pgTable(
   'kit_items',
-  {
-    id: uuid('id').primaryKey(),
-    kind: text('kind').notNull(),
-    revision: integer('revision').notNull(),
-    document: jsonb('document').$type<KitItem>().notNull(),
-    createdAt: moment('created_at').notNull().defaultNow(),
-    updatedAt: moment('updated_at').notNull().defaultNow(),
-    archivedAt: moment('archived_at'),
-  },
+  { ...head<KitItem>(), kind: text('kind').notNull() },
   (table) => [index('kit_items_by_kind').on(table.kind)],
 );
 
@@ -76,9 +93,7 @@ export const kitRevisions = pgTable(
     itemId: uuid('item_id')
       .notNull()
       .references(() => kitItems.id, { onDelete: 'cascade' }),
-    revision: integer('revision').notNull(),
-    document: jsonb('document').$type<KitItem>().notNull(),
-    savedAt: moment('saved_at').notNull().defaultNow(),
+    ...save<KitItem>(),
     importId: uuid('import_id'),
   },
   (table) => [
@@ -87,11 +102,20 @@ export const kitRevisions = pgTable(
   ],
 );
 
-export const rigs = pgTable('rigs', {
-  id: uuid('id').primaryKey(),
-  revision: integer('revision').notNull(),
-  document: jsonb('document').$type<Rig>().notNull(),
-  createdAt: moment('created_at').notNull().defaultNow(),
-  updatedAt: moment('updated_at').notNull().defaultNow(),
-  archivedAt: moment('archived_at'),
-});
+export const rigs = pgTable('rigs', { ...head<Rig>(), kitIds: kitIds() }, (table) => [
+  index('rigs_by_kit').using('gin', table.kitIds),
+]);
+
+export const rigRevisions = pgTable(
+  'rig_revisions',
+  {
+    rigId: uuid('rig_id')
+      .notNull()
+      .references(() => rigs.id),
+    ...save<Rig>(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.rigId, table.revision] }),
+    index('rig_revisions_by_time').on(table.savedAt),
+  ],
+);

@@ -2,6 +2,7 @@ export * from './document/chain.js';
 export * from './document/differences.js';
 export * from './document/edited.js';
 export * from './document/lean-checked.js';
+export { migrated } from './document/migrations.js';
 export * from './document/movements.js';
 export * from './document/new-station.js';
 export * from './document/parse.js';

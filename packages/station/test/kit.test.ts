@@ -225,7 +225,7 @@ describe('assembling', () => {
     expect(rig.chain[1]).toMatchObject({
       kind: 'view_camera',
       bellows_max_mm: 320,
-      kit_revision: 1,
+      origin: { kit_revision: 1 },
     });
     expect(kitIdsIn(rig)).toHaveLength(4);
     expect(isWhole(newRig('x'))).toBe(false);
@@ -347,7 +347,7 @@ describe('what has changed in the kit', () => {
     const { updates, after } = stationUpdate(station, now({ f_max: 16, mass_g: 800 }));
     expect(updates).toHaveLength(1);
     expect(updates[0]!.changes.map(({ name }) => name).sort()).toEqual(['f max', 'mass g']);
-    expect(after.lens).toMatchObject({ f_max: 16, kit_revision: 2 });
+    expect(after.lens).toMatchObject({ f_max: 16, origin: { kit_revision: 2 } });
     expect(after.movement_limits).toEqual(station.movement_limits);
     expect(parsed(after).lens.f_max).toBe(16);
   });

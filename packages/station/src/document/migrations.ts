@@ -64,3 +64,9 @@ export function withOrigins(document: Document): Document {
 /** The list as it was when every entry of the new one is the very same. */
 const alike = (before: unknown[], after: unknown[]): unknown[] =>
   after.every((each, i) => each === before[i]) ? before : after;
+
+/** What is kept of a rig or a station in its present form; as it is when that cannot be told. */
+export function migrated(document: unknown): unknown {
+  if (!isObject(document)) return document;
+  return withOrigins(migrate(document) ?? document);
+}

@@ -162,6 +162,8 @@ function mutate(document: unknown, others: readonly unknown[], random: () => num
         }
       }
     } else if (way < 0.93) {
+      // A list in JSON has entries only.
+      if (Array.isArray(holder)) continue;
       const name = pick(NAMES);
       Object.defineProperty(at, name, { value: structuredClone(pick(ODD)), enumerable: true, configurable: true, writable: true }); // prettier-ignore
     } else {
