@@ -30,6 +30,7 @@ export function listen(databaseUrl: string, onCut: (error: unknown) => void): Ch
   let gathering: NodeJS.Timeout | undefined;
   let closed = false;
   let client: pg.Client | null = null;
+  let hearing = false;
 
   const tell = (text: string): void => {
     for (const stream of streams) stream.write(text);
@@ -62,11 +63,13 @@ export function listen(databaseUrl: string, onCut: (error: unknown) => void): Ch
       try {
         await own.connect();
         await own.query(`listen ${CHANNEL}`);
+        hearing = true;
         tell(ANEW);
         await ended;
       } catch (error) {
         if (!closed) onCut(error);
       }
+      hearing = false;
       await own.end().catch(() => {});
       if (!closed) await new Promise((resolve) => setTimeout(resolve, AGAIN_MS));
     }
@@ -82,7 +85,8 @@ export function listen(databaseUrl: string, onCut: (error: unknown) => void): Ch
     response.setHeader('Content-Type', 'text/event-stream');
     response.setHeader('X-Accel-Buffering', 'no');
     response.flushHeaders();
-    response.write(`retry: ${AGAIN_MS}\n${ANEW}`);
+    // Before the database is heard a look would tell nothing; then all are told to look.
+    response.write(hearing ? `retry: ${AGAIN_MS}\n${ANEW}` : `retry: ${AGAIN_MS}\n\n`);
     streams.add(response);
     response.on('close', () => streams.delete(response));
   });
