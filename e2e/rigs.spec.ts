@@ -78,6 +78,7 @@ test('a filter cuts from a shift on, and is cured; the stop is looked at', async
 
 test('a rig changed elsewhere is asked about', async ({ page }) => {
   const { id } = await copyRig(2);
+  await page.route('**/api/changes', (route) => route.abort());
   await page.goto(`${ADDRESS}/rigs/${id}`);
   await expect(page.getByText('Works')).toBeVisible();
   const now = await get<Item>(`rigs/${id}`);
@@ -95,6 +96,31 @@ test('a rig changed elsewhere is asked about', async ({ page }) => {
   await expect(page).not.toHaveURL(new RegExp(id));
   await expect(page.getByLabel('Name of the rig')).toHaveValue('Mine (mine)');
   expect((await get<Item>(`rigs/${id}`)).document).toMatchObject({ aperture: 16 });
+});
+
+test('a rig follows what is changed elsewhere, and has earlier versions to take back', async ({
+  page,
+}) => {
+  const { id } = await copyRig(2);
+  await page.goto(`${ADDRESS}/rigs/${id}`);
+  await expect(page.getByText('Works')).toBeVisible();
+  const now = await get<Item>(`rigs/${id}`);
+  const was = String(now.document.name);
+  await fetch(`${ADDRESS}/api/rigs/${id}`, {
+    method: 'PUT',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ baseRevision: 1, document: { ...now.document, name: 'Elsewhere' } }),
+  });
+  await expect(page.getByLabel('Name of the rig')).toHaveValue('Elsewhere');
+  await page.getByRole('button', { name: 'Saved; show earlier versions' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Earlier versions' });
+  await dialog.getByRole('button', { name: 'Name version 1' }).click();
+  await page.getByLabel('Name of the version').fill('as copied');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(dialog.getByText('as copied')).toBeVisible();
+  await dialog.getByRole('button', { name: 'Look at version 1' }).click();
+  await dialog.getByRole('button', { name: 'Take back' }).click();
+  await expect(page.getByLabel('Name of the rig')).toHaveValue(was);
 });
 
 test('an old station keeps its copy when the kit changes, says so, and takes the change on request', async ({

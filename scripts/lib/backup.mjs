@@ -163,9 +163,15 @@ export function differencesBetween(went, came) {
 
 /** Tables that a restore replaces; others are somebody else's. */
 const OURS = new Set(
-  ['jobs', 'stations', 'station_revisions', 'kit_items', 'kit_revisions', 'rigs'].map(
-    (name) => `public.${name}`,
-  ),
+  [
+    'jobs',
+    'stations',
+    'station_revisions',
+    'kit_items',
+    'kit_revisions',
+    'rigs',
+    'rig_revisions',
+  ].map((name) => `public.${name}`),
 ).add('drizzle.__drizzle_migrations');
 
 /**
@@ -206,7 +212,11 @@ export async function restore(url, file, { profile, say, confirmed }) {
       await backup(url, kept, say);
       say(`What was there is kept in ${kept}`);
     }
-    const drop = Object.keys(there).map((name) => `drop table ${name} cascade;`);
+    const drop = [
+      ...Object.keys(there).map((name) => `drop table ${name} cascade;`),
+      'drop function if exists gangway_is_old(jsonb, integer);',
+      'drop function if exists gangway_tell() cascade;',
+    ];
     writeFileSync(
       sql,
       `${drop.join('\n')}\ndrop schema if exists drizzle cascade;\n${readFileSync(sql, 'utf8')}`,

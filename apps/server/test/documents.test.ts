@@ -311,3 +311,52 @@ describe('what is changed', () => {
     }
   });
 });
+
+describe('two processes in front of one database', () => {
+  /** `EDITS=1000` goes on at length. */
+  const EDITS = Number(process.env.EDITS ?? 200);
+
+  it('lose no edit of either and overwrite none', async () => {
+    const second = await serve(url);
+    try {
+      const { body } = await app.ask('POST', `jobs/${job}/stations`, { document: newStation('Both') }); // prettier-ignore
+      /** Each goes on from what is there, and asks anew when the other came first. */
+      const work = async (at: Running, who: string): Promise<number> => {
+        let refused = 0;
+        let now = (await at.ask('GET', `stations/${body.id}`)).body;
+        for (let n = 0; n < EDITS / 2;) {
+          const document = { ...now.document, name: `${who} ${n}` };
+          const answer = await at.ask('PUT', `stations/${body.id}`, {
+            baseRevision: now.revision,
+            document,
+          });
+          if (answer.status === 200) {
+            now = answer.body;
+            n += 1;
+          } else {
+            expect(answer.status).toBe(409);
+            now = answer.body.current;
+            refused += 1;
+          }
+        }
+        return refused;
+      };
+      const refused = await Promise.all([work(app, 'here'), work(second, 'there')]);
+      // They did come into each other's way.
+      expect(refused[0]! + refused[1]!).toBeGreaterThan(0);
+      const rows = await app.connection.query<{ name: string }>(
+        `select document->>'name' as name from station_revisions
+         where station_id = $1 order by revision`,
+        [body.id],
+      );
+      const names = rows.map(({ name }) => name);
+      expect(names).toHaveLength(EDITS + 1);
+      for (const who of ['here', 'there']) {
+        const own = names.filter((name) => name.startsWith(`${who} `));
+        expect(own).toEqual(Array.from({ length: EDITS / 2 }, (_, n) => `${who} ${n}`));
+      }
+    } finally {
+      await second.end();
+    }
+  });
+});

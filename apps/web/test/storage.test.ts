@@ -1,4 +1,4 @@
-import { draftsOf } from '../src/records/drafts.js';
+import { draftsOf, type Roomy } from '../src/records/drafts.js';
 import { readFrom, whyNotKept, writeTo, type Shelf } from '../src/browser/storage.js';
 import { holdTab, tabId } from '../src/browser/tab.js';
 import { newId } from '../src/browser/new-id.js';
@@ -48,55 +48,103 @@ interface Note {
   readonly keptAt: number;
   readonly text: string;
 }
-const drafts = draftsOf<Note>('note.', ({ text }) => typeof text === 'string');
 const note = (text: string, keptAt: number): Note => ({ text, keptAt });
 
+const read = async (kept: unknown): Promise<Note | null> => {
+  const { text, keptAt = 0 } = (kept ?? {}) as Partial<Note>;
+  return typeof text === 'string' ? { text, keptAt } : null;
+};
+
+/** What IndexedDB does, in a map. */
+const roomOf = (kept = new Map<string, unknown>()): Roomy => ({
+  put: async (key, draft) => void kept.set(key, structuredClone(draft)),
+  drop: async (key) => void kept.delete(key),
+  under: async (prefix) => [...kept].filter(([key]) => key.startsWith(prefix)),
+});
+const forbiddenRoom: Roomy = {
+  put: () => Promise.reject(new Error('forbidden')),
+  drop: () => Promise.reject(new Error('forbidden')),
+  under: () => Promise.reject(new Error('forbidden')),
+};
+const draftsIn = (shelf: Shelf, room = roomOf()) => draftsOf<Note>('note.', read, { shelf, room });
+const settled = (): Promise<void> => new Promise((resolve) => setTimeout(resolve));
+
 describe('drafts', () => {
-  it('of two tabs lie side by side; one’s own comes first, else the newest', () => {
-    const shelf = shelfOf();
-    drafts.keep(shelf, 'a', 'one', note('first', 1));
-    drafts.keep(shelf, 'a', 'two', note('second', 2));
-    drafts.keep(shelf, 'ab', 'two', note('another thing', 3));
-    expect(drafts.find(shelf, 'a', 'one')?.draft.text).toBe('first');
-    expect(drafts.find(shelf, 'a', 'three')).toMatchObject({
+  it('of two tabs lie side by side; one’s own comes first, else the newest', async () => {
+    const drafts = draftsIn(shelfOf());
+    drafts.keep('a', 'one', note('first', 1));
+    drafts.keep('a', 'two', note('second', 2));
+    drafts.keep('ab', 'two', note('another thing', 3));
+    expect((await drafts.find('a', 'one'))?.draft.text).toBe('first');
+    expect(await drafts.find('a', 'three')).toMatchObject({
       tab: 'two',
       draft: { text: 'second' },
     });
-    drafts.drop(shelf, 'a', 'one');
-    expect(drafts.all(shelf, 'a').map(({ tab }) => tab)).toEqual(['two']);
-    expect(drafts.find(shelf, 'ab', 'two')?.draft.text).toBe('another thing');
+    await drafts.drop('a', 'one');
+    expect((await drafts.all('a')).drafts.map(({ tab }) => tab)).toEqual(['two']);
+    expect((await drafts.find('ab', 'two'))?.draft.text).toBe('another thing');
   });
 
-  it('from before tabs had entries of their own are found, and dropped', () => {
+  it('are there at once, and go from the small place when the large one has them', async () => {
+    const [kept, roomy] = [new Map<string, string>(), new Map<string, unknown>()];
+    const drafts = draftsIn(shelfOf(kept), roomOf(roomy));
+    drafts.keep('a', 'one', note('typed', 1));
+    expect(JSON.parse(kept.get('note.a.one')!)).toEqual(note('typed', 1));
+    await settled();
+    expect([kept.size, roomy.get('note.a.one')]).toEqual([0, note('typed', 1)]);
+  });
+
+  it('that are let go while they are being written do not come back', async () => {
+    const [kept, roomy] = [new Map<string, string>(), new Map<string, unknown>()];
+    const drafts = draftsIn(shelfOf(kept), roomOf(roomy));
+    for (let n = 0; n < 5; n++) drafts.keep('a', 'one', note(`typed ${n}`, n));
+    await drafts.drop('a', 'one');
+    await settled();
+    await settled();
+    expect([kept.size, roomy.size]).toEqual([0, 0]);
+  });
+
+  it('from before tabs had entries of their own are found, and dropped', async () => {
     const kept = new Map([['note.a', JSON.stringify({ text: 'older' })]]);
-    const shelf = shelfOf(kept);
-    const found = drafts.find(shelf, 'a', 'one')!;
+    const drafts = draftsIn(shelfOf(kept));
+    const found = (await drafts.find('a', 'one'))!;
     expect(found).toMatchObject({ tab: '', draft: { text: 'older' } });
-    drafts.drop(shelf, 'a', found.tab);
+    await drafts.drop('a', found.tab);
     expect(kept.size).toBe(0);
   });
 
-  it('that are none are passed over', () => {
-    const shelf = shelfOf(
-      new Map([
-        ['note.a.x', '{'],
-        ['note.a.y', '5'],
-        ['note.a.z', '{}'],
-      ]),
-    );
-    expect(drafts.find(shelf, 'a', 'x')).toBeNull();
+  it('that are none are told apart, and kept', async () => {
+    const kept = new Map([
+      ['note.a.x', '{'],
+      ['note.a.y', '5'],
+      ['note.a.z', '{}'],
+    ]);
+    const drafts = draftsIn(shelfOf(kept));
+    expect(await drafts.find('a', 'x')).toBeNull();
+    expect((await drafts.all('a')).unreadable).toHaveLength(3);
+    expect(kept.size).toBe(3);
   });
 
-  it('say when there is no room, and leave what was kept before', () => {
-    const shelf = shelfOf(new Map(), 100);
-    expect(drafts.keep(shelf, 'a', 'one', note('short', 1))).toBe(true);
-    expect(drafts.keep(shelf, 'a', 'one', note('x'.repeat(200), 2))).toBe(false);
-    expect(drafts.find(shelf, 'a', 'one')?.draft.text).toBe('short');
+  it('too large for the small place lie in the large one; the later of the two counts', async () => {
+    const drafts = draftsIn(shelfOf(new Map(), 100));
+    drafts.keep('a', 'one', note('short', 1));
+    drafts.keep('a', 'one', note('x'.repeat(200), 2));
+    await settled();
+    expect((await drafts.find('a', 'one'))?.draft.text).toHaveLength(200);
+  });
+
+  it('stay in the small place where the large one is forbidden', async () => {
+    const drafts = draftsIn(shelfOf(), forbiddenRoom);
+    drafts.keep('a', 'one', note('typed', 1));
+    await settled();
+    expect((await drafts.find('a', 'one'))?.draft.text).toBe('typed');
+    await drafts.drop('a', 'one');
+    expect(await drafts.find('a', 'one')).toBeNull();
   });
 });
 
 describe('storage', () => {
-  it('that throws at every turn is read and written without fail', () => {
+  it('that throws at every turn is read and written without fail', async () => {
     const forbidden = new Proxy({} as Shelf, {
       get: () => () => {
         throw new Error('forbidden');
@@ -104,7 +152,10 @@ describe('storage', () => {
     });
     expect(readFrom(forbidden, 'a')).toBeNull();
     expect(writeTo(forbidden, 'a', 'b')).toBe(false);
-    expect(drafts.find(forbidden, 'a', 'one')).toBeNull();
+    const drafts = draftsIn(forbidden, forbiddenRoom);
+    drafts.keep('a', 'one', note('typed', 1));
+    await settled();
+    expect(await drafts.find('a', 'one')).toBeNull();
   });
 
   it('with room for a mark and none for an edit counts as full', () => {

@@ -16,10 +16,11 @@ import { Part } from '../ui/boundary.js';
 import { Button } from '../ui/button.js';
 import { CircleDrawing } from './circle-drawing.js';
 import { CircleRows } from './circle-rows.js';
-import { local } from '../browser/storage.js';
+import type { Found } from '../records/drafts.js';
 import { tab } from '../store/store.js';
 import { useStorageTrouble } from '../browser/use-storage.js';
 import { itemDrafts, type ItemDraft } from '../records/item-drafts.js';
+import { UnreadableDrafts } from '../records/unreadable-drafts.js';
 import { LeftDraft } from './left-draft.js';
 import { FormatChoice, MountChoice } from './offers.js';
 
@@ -33,6 +34,9 @@ interface Props {
   draftKey: string;
   /** Names other items of this kind have, in small letters. */
   names: ReadonlySet<string>;
+  /** It was saved elsewhere since; with nothing typed the form follows. */
+  newer?: boolean;
+  onFollow?: () => void;
   onSave: (document: KitItem, baseRevision: number) => Promise<Submitted>;
 }
 
@@ -43,11 +47,27 @@ type Values = Record<string, string>;
 
 const START: Partial<Record<Kind, Texts>> = { lens: { f_max: 'f/22' } };
 
-/** This tab's draft; without one, that of another tab, which may be closed or still open. */
-function useKeptDrafts(draftKey: string) {
-  const [kept] = useState(() => itemDrafts.all(local, draftKey));
-  const draft = kept.find((each) => each.tab === tab)?.draft ?? null;
-  return { draft, left: draft ? null : (kept[0] ?? null) };
+interface KeptDrafts {
+  /** This tab's own. */
+  draft: ItemDraft | null;
+  /** Without one, that of another tab, which may be closed or still open. */
+  left: Found<ItemDraft> | null;
+}
+
+/** Null until it is known what this browser keeps. */
+function useKeptDrafts(draftKey: string): KeptDrafts | null {
+  const [kept, setKept] = useState<KeptDrafts | null>(null);
+  useEffect(() => {
+    let gone = false;
+    void itemDrafts.all(draftKey).then(({ drafts }) => {
+      const draft = drafts.find((each) => each.tab === tab)?.draft ?? null;
+      if (!gone) setKept({ draft, left: draft ? null : (drafts[0] ?? null) });
+    });
+    return () => {
+      gone = true;
+    };
+  }, [draftKey]);
+  return kept;
 }
 
 const statusOf = (dirty: boolean, unkept: boolean, base: KitItem | null): string => {
@@ -64,8 +84,31 @@ const toValues = (kind: Kind, texts: Texts): Values =>
 const toTexts = (kind: Kind, values: Partial<Values>): Texts =>
   Object.fromEntries(fieldsOf(kind).map(({ path }) => [path, values[nameOf(path)] ?? '']));
 
-export function ItemForm({ kind, base, baseRevision, draftKey, names, onSave }: Props) {
-  const { draft, left } = useKeptDrafts(draftKey);
+/** The form of an item, with what was typed into it and not saved. */
+export function ItemForm(props: Props) {
+  const kept = useKeptDrafts(props.draftKey);
+  return (
+    kept && (
+      <>
+        <UnreadableDrafts drafts={itemDrafts} id={props.draftKey} what="item" />
+        <KeptForm {...props} {...kept} />
+      </>
+    )
+  );
+}
+
+function KeptForm({
+  kind,
+  base,
+  baseRevision,
+  draftKey,
+  names,
+  newer = false,
+  onFollow,
+  onSave,
+  draft,
+  left,
+}: Props & KeptDrafts) {
   const saved = useMemo(
     () => toValues(kind, base ? textsOf(base) : (START[kind] ?? {})),
     [kind, base],
@@ -82,15 +125,19 @@ export function ItemForm({ kind, base, baseRevision, draftKey, names, onSave }: 
   const dirty = Object.keys(saved).some((name) => (values[name] ?? '') !== saved[name]);
   useEffect(() => {
     if (!dirty) {
-      itemDrafts.drop(local, draftKey, tab);
+      void itemDrafts.drop(draftKey, tab);
       return;
     }
-    itemDrafts.keep(local, draftKey, tab, {
+    itemDrafts.keep(draftKey, tab, {
       texts: toTexts(kind, values),
       baseRevision: from,
       keptAt: Date.now(),
     });
   }, [draftKey, dirty, kind, values, from]);
+
+  useEffect(() => {
+    if (newer && !dirty) onFollow?.();
+  }, [newer, dirty, onFollow]);
 
   const check = (path: string): void => {
     const { messages } = itemFrom(kind, toTexts(kind, values), base);
@@ -116,7 +163,7 @@ export function ItemForm({ kind, base, baseRevision, draftKey, names, onSave }: 
       setSaid(answer.message);
       return;
     }
-    itemDrafts.drop(local, draftKey, tab);
+    await itemDrafts.drop(draftKey, tab);
     setSaid(null);
     answer.next();
   });
@@ -142,6 +189,11 @@ export function ItemForm({ kind, base, baseRevision, draftKey, names, onSave }: 
       className="grid grid-cols-[minmax(0,1fr)] gap-x-12 gap-y-6 pb-24 lg:grid-cols-[minmax(0,1fr)_20rem]"
     >
       <div className="space-y-6">
+        {newer && dirty && (
+          <p role="status" className="border-l-4 border-costs px-3 py-1">
+            Somebody saved this item meanwhile. Saving yours will ask which to go on with.
+          </p>
+        )}
         {!dirty && <LeftDraft draftKey={draftKey} found={left} onTakeUp={takeUp} />}
         {KIT_FIELDS[kind].map((group) => (
           <Group

@@ -26,10 +26,10 @@ import {
   useSaveItemMutation,
   type StoredItem,
 } from '../records/kit-api.js';
-import { local } from '../browser/storage.js';
 import { tab } from '../store/store.js';
 import { itemDrafts } from '../records/item-drafts.js';
-import { ItemConflict } from './item-conflict.js';
+import { ConflictDialog } from '../records/conflict-dialog.js';
+import { keptBeside } from '../records/saving.js';
 import { ItemForm, type Submitted } from './item-form.js';
 import { newId } from '../browser/new-id.js';
 
@@ -103,24 +103,16 @@ export function ItemPage() {
 function UnreadableItem({ stored, faults }: { stored: StoredItem; faults: readonly Problem[] }) {
   const [archive] = useArchiveItemMutation();
   const [remove] = useDeleteItemMutation();
-  const navigate = useNavigate();
-  const leave = async (made: { error?: unknown }): Promise<string | null> => {
-    if (made.error) return sentence(made.error);
-    await navigate('/kit');
-    return null;
-  };
   return (
     <Unreadable
       what="This item"
-      document={stored.document}
+      stored={stored}
       faults={faults}
-      archived={stored.archived}
-      onArchive={async (archived) => leave(await archive({ id: stored.id, archived }))}
-      onDelete={async () => leave(await remove(stored.id))}
+      back="/kit"
+      onArchive={(archived) => archive({ id: stored.id, archived })}
+      onDelete={() => remove(stored.id)}
     >
-      <Link to="/kit" className="font-medium text-ink underline underline-offset-4">
-        Back to the kit
-      </Link>
+      Back to the kit
     </Unreadable>
   );
 }
@@ -130,8 +122,17 @@ function OpenItem({ stored }: { stored: StoredItem }) {
   const [base, setBase] = useState(stored);
   const [conflict, setConflict] = useState<{ mine: KitItem; current: StoredItem } | null>(null);
   const [save] = useSaveItemMutation();
+  const [create] = useCreateItemMutation();
+
   const { kind } = base.document;
   const names = useNames(kind, base.id);
+
+  const takeTheirs = (): void => {
+    if (!conflict) return;
+    void itemDrafts.drop(base.id, tab);
+    setBase(conflict.current);
+    setConflict(null);
+  };
 
   const submit = async (document: KitItem, baseRevision: number): Promise<Submitted> => {
     const made = await save({ id: base.id, baseRevision, document });
@@ -144,7 +145,7 @@ function OpenItem({ stored }: { stored: StoredItem }) {
       };
     }
     if (made.error) return { kind: 'failed', message: sentence(made.error) };
-    itemDrafts.drop(local, base.id, tab);
+    await itemDrafts.drop(base.id, tab);
     setBase(made.data!);
     return { kind: 'saved', revision: made.data!.revision, next: () => {} };
   };
@@ -171,11 +172,14 @@ function OpenItem({ stored }: { stored: StoredItem }) {
           baseRevision={base.revision}
           draftKey={base.id}
           names={names}
+          newer={stored.revision > base.revision}
+          onFollow={() => setBase(stored)}
           onSave={submit}
         />
       </main>
       {conflict && (
-        <ItemConflict
+        <ConflictDialog
+          what="item"
           mine={conflict.mine}
           current={conflict.current}
           onMine={async () => {
@@ -184,11 +188,13 @@ function OpenItem({ stored }: { stored: StoredItem }) {
             setConflict(null);
             return null;
           }}
-          onTheirs={() => {
-            setBase(conflict.current);
-            setConflict(null);
+          onTheirs={takeTheirs}
+          onBoth={async () => {
+            const made = await create({ id: newId(), document: keptBeside(conflict.mine) });
+            if (made.error) return sentence(made.error);
+            takeTheirs();
+            return null;
           }}
-          draftKey={base.id}
         />
       )}
     </>

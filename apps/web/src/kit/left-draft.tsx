@@ -1,7 +1,6 @@
 import { formatDistanceToNow } from 'date-fns';
 import { useState } from 'react';
 import type { Found } from '../records/drafts.js';
-import { local } from '../browser/storage.js';
 import { Button } from '../ui/button.js';
 import { itemDrafts, type ItemDraft } from '../records/item-drafts.js';
 
@@ -17,7 +16,7 @@ export function LeftDraft({ draftKey, found, onTakeUp }: Props) {
   if (!found || answered) return null;
   const { keptAt } = found.draft;
   const answer = (): void => {
-    itemDrafts.drop(local, draftKey, found.tab);
+    void itemDrafts.drop(draftKey, found.tab);
     setAnswered(true);
   };
   return (

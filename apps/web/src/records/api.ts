@@ -19,7 +19,8 @@ export interface StoredStation {
   id: string;
   jobId: string;
   revision: number;
-  document: Station;
+  /** As it is stored, whatever it holds: read with `keptStation`. */
+  document: unknown;
   createdAt: string;
   updatedAt: string;
   archived: boolean;
@@ -38,7 +39,12 @@ export const PAGE = 50;
 export interface ListedRevision {
   revision: number;
   savedAt: string;
+  /** What a person called it. */
+  name: string | null;
 }
+
+/** Documents that keep every save, by their address. */
+export type Kept = 'stations' | 'rigs';
 
 export interface StoredRevision extends ListedRevision {
   document: unknown;
@@ -79,7 +85,7 @@ export const SEEN_ANEW = { refetchOnFocus: true } as const;
 export const api = createApi({
   reducerPath: 'api',
   baseQuery,
-  tagTypes: ['Jobs', 'Stations'],
+  tagTypes: ['Jobs', 'Stations', 'Revisions'],
   // Another tab or person may have changed a list since it was last seen.
   refetchOnMountOrArgChange: true,
   endpoints: (build) => ({
@@ -146,12 +152,25 @@ export const api = createApi({
       invalidatesTags: ['Stations', 'Jobs'],
     }),
     /** Saves before a revision, newest first. */
-    revisions: build.query<ListedRevision[], { id: string; before: number }>({
-      query: ({ id, before }) => `stations/${id}/revisions?before=${before}&limit=50`,
+    revisions: build.query<ListedRevision[], { of: Kept; id: string; before: number }>({
+      query: ({ of, id, before }) => `${of}/${id}/revisions?before=${before}&limit=50`,
       keepUnusedDataFor: 0,
+      providesTags: ['Revisions'],
     }),
-    revision: build.query<StoredRevision, { id: string; revision: number }>({
-      query: ({ id, revision }) => `stations/${id}/revisions/${revision}`,
+    revision: build.query<StoredRevision, { of: Kept; id: string; revision: number }>({
+      query: ({ of, id, revision }) => `${of}/${id}/revisions/${revision}`,
+    }),
+    nameRevision: build.mutation<
+      null,
+      { of: Kept; id: string; revision: number; name: string | null }
+    >({
+      query: ({ of, id, revision, name }) => ({
+        url: `${of}/${id}/revisions/${revision}`,
+        method: 'PATCH',
+        body: { name },
+      }),
+      extraOptions: SENT_AGAIN,
+      invalidatesTags: ['Revisions'],
     }),
   }),
 });
@@ -170,6 +189,7 @@ export const {
   useFreeNameQuery,
   useRevisionsQuery,
   useRevisionQuery,
+  useNameRevisionMutation,
 } = api;
 
 /** Whether trying the same again may help: the server or its database is away. */

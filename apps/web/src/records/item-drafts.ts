@@ -1,5 +1,7 @@
+import * as z from 'zod';
 import type { Texts } from '@gangway/station';
-import { draftsOf } from './drafts.js';
+import { local } from '../browser/storage.js';
+import { draftsOf, indexedRoom } from './drafts.js';
 
 /** What was typed into an item’s form and is not saved yet, kept in this browser. */
 export interface ItemDraft {
@@ -9,4 +11,14 @@ export interface ItemDraft {
   readonly keptAt: number;
 }
 
-export const itemDrafts = draftsOf<ItemDraft>('gangway.kit-draft.', ({ texts }) => Boolean(texts));
+const shape = z.object({
+  texts: z.record(z.string(), z.string()),
+  baseRevision: z.number().int().min(0),
+  keptAt: z.number().catch(0),
+});
+
+export const itemDrafts = draftsOf<ItemDraft>(
+  'gangway.kit-draft.',
+  async (kept) => shape.safeParse(kept).data ?? null,
+  { shelf: local, room: indexedRoom },
+);

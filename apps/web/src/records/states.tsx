@@ -12,11 +12,14 @@ export function Said({ title, children }: { title: string; children?: ReactNode 
   );
 }
 
-export const toJobs = (
-  <Link to="/jobs" className="font-medium text-ink underline underline-offset-4">
-    Go to the jobs
+/** The way out of a screen that has nothing else to offer. */
+export const BackTo = ({ to, children }: { to: string; children: ReactNode }) => (
+  <Link to={to} className="font-medium text-ink underline underline-offset-4">
+    {children}
   </Link>
 );
+
+export const toJobs = <BackTo to="/jobs">Go to the jobs</BackTo>;
 
 export const NotFound = () => (
   <Said title="There is nothing at this address.">
@@ -34,9 +37,17 @@ export const Failed = () => (
   </Said>
 );
 
+/** While something is fetched; a wait of some length has a way back. */
 export const Loading = ({ message }: { message: string | null }) => (
   <Said title={message ? 'Waiting for the server.' : 'Opening …'}>
-    {message && <p role="status">{message} Trying again.</p>}
+    {message && (
+      <>
+        <p role="status" className="mb-4">
+          {message} Trying again.
+        </p>
+        {toJobs}
+      </>
+    )}
   </Said>
 );
 

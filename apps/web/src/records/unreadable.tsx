@@ -1,26 +1,39 @@
 import { useState, type ReactNode } from 'react';
+import { useNavigate } from 'react-router';
 import { cutText, faultSentence, keptName, type Problem } from '@gangway/station';
 import { saveDocument } from './export.js';
 import { Button } from '../ui/button.js';
-import { Said } from './states.js';
+import { sentence } from './api.js';
+import type { StoredDocument } from './open.js';
+import { BackTo, Said } from './states.js';
 
 const MOST_SHOWN = 6;
+
+type Made = Promise<{ error?: unknown }>;
 
 interface Props {
   /** “This station” */
   what: string;
-  document: unknown;
+  stored: StoredDocument;
   faults: readonly Problem[];
-  archived: boolean;
-  /** Each: null when it was done, else the sentence that says why not. */
-  onArchive: (archived: boolean) => Promise<string | null>;
-  onDelete: () => Promise<string | null>;
+  /** Where the list is that it stands in; there the page goes once it is archived or deleted. */
+  back: string;
+  onArchive: (archived: boolean) => Made;
+  onDelete: () => Made;
+  /** The words of the way back. */
   children: ReactNode;
 }
 
 /** Something stored that cannot be read: what is wrong with it, and what may be done all the same. */
-export function Unreadable({ what, document, faults, archived, ...does }: Props) {
+export function Unreadable({ what, stored, faults, back, children, ...does }: Props) {
+  const { document, archived } = stored;
   const [failed, setFailed] = useState<string | null>(null);
+  const navigate = useNavigate();
+  const leave = async (made: Made): Promise<void> => {
+    const { error } = await made;
+    if (error) setFailed(sentence(error));
+    else await navigate(back);
+  };
   const more = faults.length - MOST_SHOWN;
   return (
     <Said title={`${what} cannot be read.`}>
@@ -40,19 +53,17 @@ export function Unreadable({ what, document, faults, archived, ...does }: Props)
         <Button look="strong" onClick={() => saveDocument(document)}>
           Save as file
         </Button>
-        <Button onClick={() => void does.onArchive(!archived).then(setFailed)}>
+        <Button onClick={() => void leave(does.onArchive(!archived))}>
           {archived ? 'Restore' : 'Archive'}
         </Button>
-        {archived && (
-          <Button onClick={() => void does.onDelete().then(setFailed)}>Delete for good</Button>
-        )}
+        {archived && <Button onClick={() => void leave(does.onDelete())}>Delete for good</Button>}
       </div>
       {failed !== null && (
         <p role="alert" className="mb-3 text-outside">
           {failed}
         </p>
       )}
-      {does.children}
+      <BackTo to={back}>{children}</BackTo>
     </Said>
   );
 }

@@ -1,7 +1,6 @@
-import { useMemo, useState } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import {
-  cutText,
   evaluate,
   figuresOf,
   isWhole,
@@ -20,19 +19,23 @@ import {
   useArchiveRigMutation,
   useCreateRigMutation,
   useDeleteRigMutation,
-  useRigQuery,
-  type StoredRig,
 } from '../records/kit-api.js';
 import { useSoundKit } from '../records/sound-kit.js';
-import { isMissing, sentence } from '../records/api.js';
+import { sentence } from '../records/api.js';
+import { ConflictDialog } from '../records/conflict-dialog.js';
+import type { SaveState, StoredDocument } from '../records/open.js';
+import { keptBeside } from '../records/saving.js';
+import { BackTo, Loading, Said } from '../records/states.js';
+import { rigActions } from '../store/rig.js';
+import { UnreadableDrafts } from '../records/unreadable-drafts.js';
+import { rigDrafts, rigSaver, useAppDispatch, useAppSelector } from '../store/store.js';
+import { partsOf } from './rig-rows.js';
 import { Part } from '../ui/boundary.js';
 import { Button } from '../ui/button.js';
 import { useNotice } from '../ui/notices.js';
 import { PageTop, TOP_BUTTON } from '../pages/page-top.js';
 import { Sections } from '../pages/sections.js';
 import { STANDING_TEXT } from '../ui/standing.js';
-import { Unopened } from '../records/states.js';
-import { useTries } from '../records/use-tries.js';
 import { Unreadable } from '../records/unreadable.js';
 import { useStorageTrouble } from '../browser/use-storage.js';
 import { KINDS_FOR, placed, TITLES, type Asking } from './asking.js';
@@ -40,65 +43,74 @@ import { BeginStation } from './begin-station.js';
 import { BenchDrawing } from './bench-drawing.js';
 import { KitPicker } from './kit-picker.js';
 import { ProblemList } from './problem-list.js';
-import { RigConflict } from './rig-conflict.js';
 import { NameField, StopField } from './rig-fields.js';
 import { RigFiguresList } from './rig-figures.js';
 import { RigParts } from './rig-parts.js';
 import { UpdateNotice } from './update-notice.js';
-import { useRig, type RigSaving } from './use-rig.js';
+import { useRig } from './use-rig.js';
+
+const RevisionsDialog = lazy(() => import('../records/revisions-dialog.js'));
 import { newId } from '../browser/new-id.js';
 
 export function RigPage() {
   const { rig: id = '' } = useParams();
-  const [pollingInterval, heed] = useTries();
-  const { currentData: data, error } = useRigQuery(id, { pollingInterval });
-  heed(error);
-  // What is open stays open when a later look fails.
-  if (!data || isMissing(error)) return <Unopened error={error} />;
-  const kept = readKept(parseRig, data.document);
-  return kept.value ? (
-    <OpenRig key={id} stored={data} />
-  ) : (
-    <UnreadableRig stored={data} faults={kept.faults} />
-  );
+  const dispatch = useAppDispatch();
+  const state = useAppSelector(({ rig }) => rig);
+  useEffect(() => {
+    void rigSaver.open(id);
+    return () => {
+      rigSaver.leave();
+      dispatch(rigActions.closed());
+    };
+  }, [id, dispatch]);
+
+  if (state.kind === 'missing') {
+    return (
+      <Said title="This rig cannot be opened.">
+        <p className="mb-4">{state.message}</p>
+        <BackTo to="/rigs">Back to the rigs</BackTo>
+      </Said>
+    );
+  }
+  if (state.kind === 'unreadable') {
+    return <UnreadableRig stored={state.stored} faults={state.faults} />;
+  }
+  if (state.kind !== 'open' || state.open.id !== id) {
+    return <Loading message={state.kind === 'loading' ? state.message : null} />;
+  }
+  return <OpenRig />;
 }
 
-function UnreadableRig({ stored, faults }: { stored: StoredRig; faults: readonly Problem[] }) {
+function UnreadableRig({ stored, faults }: { stored: StoredDocument; faults: readonly Problem[] }) {
   const [archive] = useArchiveRigMutation();
   const [remove] = useDeleteRigMutation();
-  const navigate = useNavigate();
-  const leave = async (made: { error?: unknown }): Promise<string | null> => {
-    if (made.error) return sentence(made.error);
-    await navigate('/rigs');
-    return null;
-  };
   return (
     <Unreadable
       what="This rig"
-      document={stored.document}
+      stored={stored}
       faults={faults}
-      archived={stored.archived}
-      onArchive={async (archived) => leave(await archive({ id: stored.id, archived }))}
-      onDelete={async () => leave(await remove(stored.id))}
+      back="/rigs"
+      onArchive={(archived) => archive({ id: stored.id, archived })}
+      onDelete={() => remove(stored.id)}
     >
-      <Link to="/rigs" className="font-medium text-ink underline underline-offset-4">
-        Back to the rigs
-      </Link>
+      Back to the rigs
     </Unreadable>
   );
 }
 
-const SAVING_WORDS: Record<RigSaving['kind'] | 'unkept', string> = {
+const SAVING_WORDS: Record<SaveState<Rig>['kind'] | 'unkept', string> = {
   saved: 'Saved',
+  pending: 'Saving …',
   saving: 'Saving …',
-  away: 'Kept here',
+  offline: 'Kept here',
   unkept: 'Not saved: leave this page open',
   refused: 'Refused',
   conflict: 'Changed elsewhere',
 };
 
-function OpenRig({ stored }: { stored: StoredRig }) {
-  const { rig, saving, change, undo, redo, keepMine, takeTheirs } = useRig(stored);
+function OpenRig() {
+  const { id, rig, baseRevision, save, change, undo, redo, keepMine, takeTheirs } = useRig();
+  const [history, setHistory] = useState(false);
   const [asking, setAsking] = useState<Asking | null>(null);
   const [picked, setPicked] = useState<number | null>(null);
   const [beginning, setBeginning] = useState(false);
@@ -107,6 +119,7 @@ function OpenRig({ stored }: { stored: StoredRig }) {
   const notice = useNotice();
   const navigate = useNavigate();
   const unkept = useStorageTrouble() !== null;
+  const saving = SAVING_WORDS[save.kind === 'offline' && unkept ? 'unkept' : save.kind];
   const whole = isWhole(rig) ? rig : null;
   const problems = useMemo(() => (whole ? rigProblems(rigStation(whole)) : []), [whole]);
   const verdict = useMemo(() => (whole ? rigVerdict(evaluate(rigStation(whole))) : null), [whole]);
@@ -136,14 +149,17 @@ function OpenRig({ stored }: { stored: StoredRig }) {
         <button type="button" className={TOP_BUTTON} disabled={!redo} onClick={() => redo?.()}>
           Redo
         </button>
-        <span
-          role="status"
-          className={saving.kind === 'saved' ? 'text-quiet' : 'text-ink'}
-          title={'message' in saving ? saving.message : undefined}
+        <button
+          type="button"
+          onClick={() => setHistory(true)}
+          aria-label={`${saving}; show earlier versions`}
+          title={'message' in save ? save.message : undefined}
+          className={`${TOP_BUTTON} ${save.kind === 'saved' ? 'text-quiet' : 'text-ink'}`}
         >
-          {SAVING_WORDS[saving.kind === 'away' && unkept ? 'unkept' : saving.kind]}
-        </span>
+          <span role="status">{saving}</span>
+        </button>
       </PageTop>
+      <UnreadableDrafts drafts={rigDrafts} id={id} what="rig" />
       <main className="flex min-h-0 flex-1 flex-col lg:flex-row">
         <div className="flex min-w-0 flex-1 flex-col">
           <div className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-rule px-5 py-2.5">
@@ -202,13 +218,13 @@ function OpenRig({ stored }: { stored: StoredRig }) {
               </section>
               <section className="flex flex-wrap gap-x-5 border-t border-rule pt-3">
                 <Link
-                  to={`/rigs/compare?rigs=${stored.id}`}
+                  to={`/rigs/compare?rigs=${id}`}
                   className="min-h-9 font-medium underline underline-offset-4"
                 >
                   Compare
                 </Link>
                 <Link
-                  to={`/rigs/${stored.id}/match`}
+                  to={`/rigs/${id}/match`}
                   className="min-h-9 font-medium underline underline-offset-4"
                 >
                   Match its picture
@@ -235,21 +251,41 @@ function OpenRig({ stored }: { stored: StoredRig }) {
         />
       )}
       {beginning && whole && <BeginStation rig={whole} onClose={() => setBeginning(false)} />}
-      {saving.kind === 'conflict' && (
-        <RigConflict
+      {history && (
+        <Suspense>
+          <RevisionsDialog
+            of="rigs"
+            id={id}
+            present={baseRevision}
+            tell={(document) => {
+              const { value } = readKept(parseRig, document);
+              return value && `${value.name}, ${partsOf(value)}`;
+            }}
+            onTake={(document, revision) => {
+              const { value } = readKept(parseRig, document);
+              return value ? change(value, `Take back version ${revision}`, revision) : null;
+            }}
+            onClose={() => setHistory(false)}
+          />
+        </Suspense>
+      )}
+      {save.kind === 'conflict' && (
+        <ConflictDialog
+          what="rig"
           mine={rig}
-          theirs={saving.current.document}
-          onMine={keepMine}
+          current={save.current}
+          undone
+          onMine={async () => {
+            keepMine();
+            return null;
+          }}
           onTheirs={takeTheirs}
           onBoth={async () => {
-            const id = newId();
-            const made = await create({
-              id,
-              document: { ...rig, name: `${cutText(rig.name, 180)} (mine)` },
-            });
+            const own = newId();
+            const made = await create({ id: own, document: keptBeside(rig) });
             if (made.error) return sentence(made.error);
             takeTheirs();
-            await navigate(`/rigs/${id}`);
+            await navigate(`/rigs/${own}`);
             return null;
           }}
         />

@@ -1,4 +1,12 @@
-import { distance, fStop, trimmed, type RigFigures, type Units } from '@gangway/station';
+import {
+  distance,
+  fStop,
+  partTitle,
+  trimmed,
+  type Rig,
+  type RigFigures,
+  type Units,
+} from '@gangway/station';
 
 const UNKNOWN = 'not known';
 
@@ -42,3 +50,11 @@ export const rigRows = (
         : `${trimmed(f.massG / 1000, 2)} kg${f.massWhole ? '' : ' at least'}`,
   ],
 ];
+
+/** What a rig is made of, from the lens to the back. */
+export const partsOf = ({ lens, chain, back }: Rig): string =>
+  [
+    lens?.name ?? (lens ? 'lens' : 'no lens yet'),
+    ...chain.map(partTitle),
+    back?.name ?? (back ? 'back' : 'no back yet'),
+  ].join(' → ');

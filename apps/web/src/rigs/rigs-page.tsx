@@ -7,7 +7,6 @@ import {
   keptName,
   newRig,
   parseRig,
-  partTitle,
   readKept,
   rigStation,
   rigVerdict,
@@ -33,6 +32,7 @@ import { RowMenu } from '../ui/row-menu.js';
 import { Sections } from '../pages/sections.js';
 import { useTries } from '../records/use-tries.js';
 import { STANDING_TEXT } from '../ui/standing.js';
+import { partsOf } from './rig-rows.js';
 import { newId } from '../browser/new-id.js';
 
 const MOST_COMPARED = 5;
@@ -158,13 +158,6 @@ export function RigsPage() {
     </>
   );
 }
-
-const partsOf = ({ lens, chain, back }: Rig): string =>
-  [
-    lens?.name ?? (lens ? 'lens' : 'no lens yet'),
-    ...chain.map(partTitle),
-    back?.name ?? (back ? 'back' : 'no back yet'),
-  ].join(' → ');
 
 function RigVerdict({ rig }: { rig: Rig }) {
   const verdict = useMemo(

@@ -2,6 +2,7 @@ import { lightFormat } from 'date-fns';
 import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
 import { exportStation } from '../records/export.js';
+import { useStorageTrouble } from '../browser/use-storage.js';
 import { useJobQuery } from '../records/api.js';
 import { useEditing } from '../store/editing.js';
 import { selectOpen } from '../store/selectors.js';
@@ -120,8 +121,12 @@ function SaveLine({ save, onHistory }: { save: SaveState; onHistory: () => void 
   );
 }
 
+const NO_ROOM = 'This browser cannot keep edits; leave the page open until they are saved.';
+
 function SaveNotice({ save }: { save: SaveState }) {
+  const unkept = useStorageTrouble() !== null;
   if (save.kind !== 'offline' && save.kind !== 'refused') return null;
+  const words = save.kind === 'offline' && unkept ? NO_ROOM : save.message;
   return (
     <p
       role="status"
@@ -129,7 +134,7 @@ function SaveNotice({ save }: { save: SaveState }) {
       className="z-10 flex flex-wrap items-center gap-3 border-b border-rule bg-paper px-5 py-1.5 lg:absolute lg:top-11 lg:right-0 lg:max-w-[40%] lg:border-l"
     >
       <span className="size-2.5 rotate-45 bg-outside" aria-hidden />
-      {save.message}
+      {words}
       {save.kind === 'offline' && (
         <button
           type="button"

@@ -30,13 +30,14 @@ export function useEditing() {
       label: string,
       pointer: string,
       write: (station: Station) => Station,
-      gesture?: string,
+      how: string | { readonly gesture?: string; readonly holds?: number } = {},
     ): string | null => {
       const now = selectStation(store.getState());
       const read = editedStation(write(now), now);
       if (!read.ok) return messageFor(read.problems, pointer);
       if (!equal(read.value, now)) {
-        dispatch(changed({ station: read.value, label, ...(gesture ? { gesture } : {}) }));
+        const more = typeof how === 'string' ? { gesture: how } : how;
+        dispatch(changed({ station: read.value, label, ...more }));
       }
       return null;
     },

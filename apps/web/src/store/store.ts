@@ -1,18 +1,23 @@
 import { combineReducers, configureStore } from '@reduxjs/toolkit';
 import { setupListeners } from '@reduxjs/toolkit/query';
 import { useDispatch, useSelector, useStore } from 'react-redux';
-import { api } from '../records/api.js';
-import { keepPreferences, preferencesReducer } from './preferences.js';
-import { makeSaver } from './saving.js';
-import { stationReducer } from './station.js';
+import type { Rig, Station } from '@gangway/station';
 import { local, noteKept, session, whyNotKept } from '../browser/storage.js';
 import { holdTab, tabId } from '../browser/tab.js';
+import { api } from '../records/api.js';
+import { onChanges } from '../records/changes.js';
+import { documentDraft, draftsOf, indexedRoom, type Draft } from '../records/drafts.js';
+import { makeSaver, type Saver, type Surroundings } from '../records/saving.js';
+import { keepPreferences, preferencesReducer } from './preferences.js';
+import { rigActions, rigReducer } from './rig.js';
+import { stationActions, stationReducer } from './station.js';
 
 export const store = configureStore({
   reducer: combineReducers({
     [api.reducerPath]: api.reducer,
     preferences: preferencesReducer,
     station: stationReducer,
+    rig: rigReducer,
   }),
   middleware: (standard) => standard().concat(api.middleware),
 });
@@ -31,35 +36,108 @@ addEventListener('pagehide', () => holdTab(session, false));
 addEventListener('pageshow', () => holdTab(session, true));
 noteKept(whyNotKept(local) === null);
 
-export const saver = makeSaver({
-  getState: () => store.getState().station,
+const kept = () => import('./kept.js');
+const places = { shelf: local, room: indexedRoom };
+const around = {
   dispatch: store.dispatch,
-  shelf: local,
   tab,
-  fetch: (...args) => fetch(...args),
-  keptStation: async (document) => (await import('./kept.js')).keptStation(document),
-  wait: (ms) => new Promise((resolve) => setTimeout(resolve, ms)),
+  fetch: (...args: Parameters<typeof fetch>) => fetch(...args),
+  wait: (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms)),
   now: () => Date.now(),
+};
+
+type Of<T> = Pick<Surroundings<T>, 'readKept'>;
+const stationsKept: Of<Station> = { readKept: async (given) => (await kept()).readStation(given) };
+const rigsKept: Of<Rig> = { readKept: async (given) => (await kept()).readRig(given) };
+
+const draftOf = <T>({ readKept }: Of<T>) =>
+  documentDraft(async (given): Promise<T | null> => {
+    const read = await readKept(given);
+    return read.kind === 'broken' ? null : read.document;
+  });
+
+export const stationDrafts = draftsOf<Draft<Station>>('gangway.draft.', draftOf(stationsKept), places); // prettier-ignore
+export const rigDrafts = draftsOf<Draft<Rig>>('gangway.rig-draft.', draftOf(rigsKept), places);
+
+export const saver = makeSaver<Station>({
+  ...around,
+  ...stationsKept,
+  what: 'station',
+  address: '/api/stations',
+  actions: stationActions,
+  getState: () => store.getState().station,
+  drafts: stationDrafts,
+});
+
+export const rigSaver = makeSaver<Rig>({
+  ...around,
+  ...rigsKept,
+  what: 'rig',
+  address: '/api/rigs',
+  actions: rigActions,
+  getState: () => store.getState().rig,
+  drafts: rigDrafts,
 });
 
 const KEEP_MS = 120;
-let keeping: ReturnType<typeof setTimeout> | undefined;
-let before = store.getState();
 
-store.subscribe(() => {
-  const state = store.getState();
-  if (state.preferences !== before.preferences) keepPreferences(state.preferences);
-  if (state.station !== before.station && state.station.kind === 'open') {
+/** Keeps and saves what is open whenever it changes. */
+function attend(of: Saver, select: (state: RootState) => RootState['station' | 'rig']): void {
+  let keeping: ReturnType<typeof setTimeout> | undefined;
+  let before = select(store.getState());
+  store.subscribe(() => {
+    const state = select(store.getState());
+    if (state === before) return;
+    before = state;
+    if (state.kind !== 'open') return;
     clearTimeout(keeping);
-    keeping = setTimeout(() => saver.keep(), KEEP_MS);
-    if (state.station.open.save.kind === 'pending') void saver.run();
-  }
-  before = state;
+    keeping = setTimeout(() => of.keep(), KEEP_MS);
+    if (state.open.save.kind === 'pending') void of.run();
+  });
+  addEventListener('pagehide', () => of.keep());
+  document.addEventListener('visibilitychange', () => of.keep());
+  addEventListener('online', () => of.tryNow());
+}
+
+attend(saver, (state) => state.station);
+attend(rigSaver, (state) => state.rig);
+
+let preferences = store.getState().preferences;
+store.subscribe(() => {
+  const now = store.getState().preferences;
+  if (now !== preferences) keepPreferences(now);
+  preferences = now;
 });
+keepPreferences(preferences);
 
-const keepNow = (): void => saver.keep();
-addEventListener('pagehide', keepNow);
-document.addEventListener('visibilitychange', keepNow);
-addEventListener('online', () => saver.tryNow());
+const TAGS = { jobs: 'Jobs', stations: 'Stations', rigs: 'Rigs', kit_items: 'Kit' } as const;
+const LOOK_MS = 300;
+let looking: ReturnType<typeof setTimeout> | undefined;
+const seen = new Set<keyof typeof TAGS>();
 
-keepPreferences(store.getState().preferences);
+// What is changed in another tab, by another person or through another server shows here too.
+onChanges((changes) => {
+  const all = changes === 'anew';
+  for (const { table } of all ? [] : changes) seen.add(table);
+  if (all) for (const table of Object.keys(TAGS) as (keyof typeof TAGS)[]) seen.add(table);
+  looking ??= setTimeout(() => {
+    looking = undefined;
+    // Tags of lists that were never loaded are not known yet, and harm nothing.
+    store.dispatch(api.util.invalidateTags([...seen].map((table) => TAGS[table]) as never[]));
+    seen.clear();
+  }, LOOK_MS);
+  const { station, rig } = store.getState();
+  for (const [open, table, of] of [
+    [station, 'stations', saver],
+    [rig, 'rigs', rigSaver],
+  ] as const) {
+    if (open.kind !== 'open') continue;
+    const { id } = open.open;
+    if (all) void of.heard(id, null);
+    else {
+      const told = changes.filter((each) => each.table === table && each.id === id);
+      const latest = told.at(-1);
+      if (latest) void of.heard(id, latest.revision);
+    }
+  }
+});

@@ -106,6 +106,10 @@ const NAMES = ['__proto__', 'constructor', 'toString', 'later', '', '/', '~', 'h
 
 const isJson = (value: unknown): value is Json => typeof value === 'object' && value !== null;
 
+/** A list in JSON has entries only: one more of them then. */
+const newName = (holder: Json, name: string): string =>
+  Array.isArray(holder) ? String(holder.length) : name;
+
 /** Every place in a document, by its holder and key. */
 function places(root: unknown, found: [Json, string][] = []): [Json, string][] {
   if (!isJson(root)) return found;
@@ -162,9 +166,7 @@ function mutate(document: unknown, others: readonly unknown[], random: () => num
         }
       }
     } else if (way < 0.93) {
-      // A list in JSON has entries only.
-      if (Array.isArray(holder)) continue;
-      const name = pick(NAMES);
+      const name = newName(holder, pick(NAMES));
       Object.defineProperty(at, name, { value: structuredClone(pick(ODD)), enumerable: true, configurable: true, writable: true }); // prettier-ignore
     } else {
       let deep: unknown = number();

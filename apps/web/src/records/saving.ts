@@ -1,0 +1,339 @@
+import equal from 'fast-deep-equal';
+import { cutText, type Problem } from '@gangway/station';
+import * as z from 'zod';
+import type { Drafts, Draft } from './drafts.js';
+import type { Happened, OpenActions, OpenDocument, OpenState, Stored, StoredDocument } from './open.js'; // prettier-ignore
+
+/**
+ * Brings edits to the server: one save in flight, the newest document next, again and again while
+ * the server or its database is away. What the server does not have yet lies in a draft. One for
+ * all kinds of documents that save by themselves.
+ */
+export interface Surroundings<T> {
+  /** As sentences name it: “station”. */
+  readonly what: string;
+  /** Where the server has it: “/api/stations”. */
+  readonly address: string;
+  readonly actions: OpenActions<T>;
+  readonly getState: () => OpenState<T>;
+  readonly dispatch: (happened: Happened) => void;
+  readonly drafts: Drafts<Draft<T>>;
+  readonly tab: string;
+  readonly fetch: typeof fetch;
+  /** What can be done with a stored document. */
+  readonly readKept: (document: unknown) => Promise<KeptDocument<T>>;
+  readonly wait: (ms: number) => Promise<void>;
+  readonly now: () => number;
+}
+
+export type KeptDocument<T> =
+  | { readonly kind: 'sound'; readonly document: T }
+  | { readonly kind: 'faulty'; readonly document: T; readonly faults: readonly Problem[] }
+  | { readonly kind: 'broken'; readonly faults: readonly Problem[] };
+
+const QUIET_MS = 400;
+const AGAIN_MS = [1000, 2000, 3000, 5000];
+/** Enough to know one's own again after a bad spell, few enough for the browser's storage. */
+const MOST_UNANSWERED = 10;
+const REQUEST_MS = 15_000;
+
+const AWAY = 'The server does not answer.';
+const WILL_BE_SENT = 'Your edits are kept here and will be sent.';
+
+const storedShape = z.object({
+  id: z.string(),
+  revision: z.number(),
+  document: z.unknown(),
+  updatedAt: z.string(),
+  archived: z.boolean(),
+  jobId: z.string().optional(),
+});
+const refusalShape = z.object({
+  detail: z.string().optional(),
+  current: storedShape.optional(),
+});
+
+type Answer =
+  | { readonly kind: 'stored'; readonly stored: StoredDocument }
+  | { readonly kind: 'stale'; readonly current: StoredDocument }
+  | { readonly kind: 'refused'; readonly message: string | null }
+  | { readonly kind: 'away'; readonly message: string };
+
+async function ask<T>(
+  { fetch }: Pick<Surroundings<T>, 'fetch'>,
+  url: string,
+  init?: RequestInit,
+): Promise<Answer> {
+  try {
+    const response = await fetch(url, { ...init, signal: AbortSignal.timeout(REQUEST_MS) });
+    const body: unknown = await response.json().catch(() => null);
+    if (response.status === 200) {
+      const read = storedShape.safeParse(body);
+      return read.success
+        ? { kind: 'stored', stored: read.data }
+        : { kind: 'away', message: 'The server’s answer cannot be read.' };
+    }
+    const { detail, current } = refusalShape.safeParse(body).data ?? {};
+    if (response.status === 409 && current) return { kind: 'stale', current };
+    return response.status < 500
+      ? { kind: 'refused', message: detail ?? null }
+      : { kind: 'away', message: detail ?? AWAY };
+  } catch {
+    return { kind: 'away', message: AWAY };
+  }
+}
+
+/** Whether a version came from this page, its answer lost or still on the way. */
+const isOwn = (document: unknown, unanswered: readonly unknown[]): boolean =>
+  unanswered.some((sent) => equal(sent, document));
+
+export function makeSaver<T>(around: Surroundings<T>) {
+  const { actions, dispatch, drafts, tab, what } = around;
+  let running = false;
+  let wake: (() => void) | null = null;
+
+  const openNow = (): OpenDocument<T> | null => {
+    const state = around.getState();
+    return state.kind === 'open' ? state.open : null;
+  };
+
+  /** Waits, but no longer than until somebody asks to try at once. */
+  const pause = (ms: number): Promise<void> =>
+    Promise.race([around.wait(ms), new Promise<void>((resolve) => (wake = resolve))]);
+
+  /** The other version in a conflict, read; one that cannot be read is kept as it came. */
+  const currentOf = async (current: StoredDocument): Promise<Stored<T>> => {
+    const kept = await around.readKept(current.document);
+    const document = kept.kind === 'broken' ? (current.document as T) : kept.document;
+    return { ...current, document };
+  };
+
+  /** Lays the unsaved state by; nothing unsaved means nothing kept. */
+  function keep(): void {
+    const open = openNow();
+    if (!open) return;
+    const texts = Object.entries(open.typed).map(([pointer, { text }]) => [pointer, text]);
+    if (open.save.kind === 'saved' && texts.length === 0) {
+      void drafts.drop(open.id, tab);
+      return;
+    }
+    drafts.keep(open.id, tab, {
+      baseRevision: open.baseRevision,
+      document: open.present,
+      typed: Object.fromEntries(texts) as Record<string, string>,
+      unanswered: open.unanswered.slice(-MOST_UNANSWERED),
+      keptAt: around.now(),
+    });
+  }
+
+  const put = ({ id, present, holds }: OpenDocument<T>, baseRevision: number): Promise<Answer> =>
+    ask(around, `${around.address}/${id}`, {
+      method: 'PUT',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ baseRevision, document: present, ...(holds.length > 0 ? { holds } : {}) }), // prettier-ignore
+    });
+
+  /** Drops the draft of a document left behind, unless it has moved on since this was sent. */
+  async function dropSent(id: string, sent: T): Promise<void> {
+    const found = await drafts.find(id, tab);
+    const texts = Object.keys(found?.draft.typed ?? {});
+    if (found?.tab === tab && texts.length === 0 && equal(found.draft.document, sent)) {
+      await drafts.drop(id, tab);
+    }
+  }
+
+  async function saveOnce(open: OpenDocument<T>): Promise<'again' | 'away' | 'settled'> {
+    const { id, present, unanswered, holds } = open;
+    dispatch(actions.saveBegan({ sent: present }));
+    keep();
+    const answer = await put(open, open.baseRevision);
+    if (openNow()?.id !== id) {
+      if (answer.kind === 'stored') await dropSent(id, present);
+      return 'settled';
+    }
+    switch (answer.kind) {
+      case 'stored': {
+        const { revision } = answer.stored;
+        dispatch(
+          actions.saveDone({
+            id,
+            revision,
+            document: present,
+            holds: holds.length,
+            at: around.now(),
+          }),
+        );
+        keep();
+        return 'again';
+      }
+      case 'stale': {
+        const current = await currentOf(answer.current);
+        if (isOwn(current.document, [...unanswered, present])) {
+          dispatch(actions.rebased({ id, revision: current.revision }));
+          return 'again';
+        }
+        dispatch(actions.saveStopped({ id, save: { kind: 'conflict', current } }));
+        return 'settled';
+      }
+      case 'refused': {
+        const message = answer.message ?? `The server refuses this ${what}.`;
+        dispatch(actions.saveStopped({ id, save: { kind: 'refused', message } }));
+        return 'settled';
+      }
+      case 'away': {
+        const message = `${answer.message} ${WILL_BE_SENT}`;
+        dispatch(actions.saveStopped({ id, save: { kind: 'offline', message } }));
+        keep();
+        return 'away';
+      }
+    }
+  }
+
+  async function run(): Promise<void> {
+    if (running) return;
+    running = true;
+    try {
+      await around.wait(QUIET_MS);
+      for (let missed = 0; ;) {
+        const open = openNow();
+        if (!open || (open.save.kind !== 'pending' && open.save.kind !== 'offline')) return;
+        const outcome = await saveOnce(open);
+        if (outcome === 'settled') return;
+        missed = outcome === 'away' ? missed + 1 : 0;
+        if (outcome === 'away') {
+          await pause(AGAIN_MS[Math.min(missed, AGAIN_MS.length) - 1] ?? 1000);
+        } else if (openNow()?.save.kind === 'pending') await around.wait(QUIET_MS);
+      }
+    } finally {
+      running = false;
+      // An edit may have come between the last look and here.
+      if (openNow()?.save.kind === 'pending') void run();
+    }
+  }
+
+  /** Fetches a document, again while the server is away, and lays this browser's draft over it. */
+  async function open(id: string): Promise<void> {
+    dispatch(actions.opening({ id, message: null }));
+    const waits = (): boolean => {
+      const state = around.getState();
+      return state.kind === 'loading' && state.id === id;
+    };
+    for (let missed = 0; ; missed++) {
+      const answer = await ask(around, `${around.address}/${id}`);
+      if (!waits()) return;
+      if (answer.kind === 'stored') {
+        const { stored } = answer;
+        const [kept, found] = await Promise.all([
+          around.readKept(stored.document),
+          drafts.find(id, tab),
+        ]);
+        if (waits()) settle(stored, kept, found);
+        return;
+      }
+      if (answer.kind !== 'away') {
+        const message =
+          (answer.kind === 'refused' && answer.message) || `This ${what} cannot be opened.`;
+        dispatch(actions.missing({ id, message }));
+        return;
+      }
+      dispatch(actions.opening({ id, message: answer.message }));
+      await pause(AGAIN_MS[Math.min(missed, AGAIN_MS.length - 1)] ?? 1000);
+    }
+  }
+
+  function settle(
+    stored: StoredDocument,
+    kept: KeptDocument<T>,
+    found: Awaited<ReturnType<typeof drafts.find>>,
+  ): void {
+    if (kept.kind === 'broken') {
+      dispatch(actions.unreadable({ stored, faults: kept.faults }));
+      return;
+    }
+    const { document } = kept;
+    const faulty = kept.kind === 'faulty';
+    const saved = { kind: 'saved' as const, at: Date.parse(stored.updatedAt) };
+    if (!found) {
+      dispatch(actions.opened({ stored, present: document, save: saved, typed: {}, faulty }));
+      return;
+    }
+    const { draft } = found;
+    const same = equal(draft.document, document);
+    const ownAnswerLost = isOwn(document, draft.unanswered);
+    const upToDate = draft.baseRevision === stored.revision || ownAnswerLost;
+    dispatch(
+      actions.opened({
+        stored,
+        present: same ? document : draft.document,
+        save: same
+          ? saved
+          : upToDate
+            ? { kind: 'pending' }
+            : { kind: 'conflict', current: { ...stored, document } },
+        typed: draft.typed,
+        faulty,
+      }),
+    );
+    if (found.tab !== tab) void drafts.drop(stored.id, found.tab);
+    keep();
+    if (!same && upToDate) void run();
+  }
+
+  /** Leaving a document with an edit on its way: keep it, and send it without waiting. */
+  function leave(): void {
+    const left = openNow();
+    if (!left || left.save.kind === 'saved') return;
+    keep();
+    if (left.save.kind === 'pending') void sendLeft(left, left.baseRevision);
+  }
+
+  /** Anything but success leaves the draft for the next time the document is opened. */
+  async function sendLeft(left: OpenDocument<T>, baseRevision: number): Promise<void> {
+    const answer = await put(left, baseRevision);
+    if (answer.kind === 'stored') await dropSent(left.id, left.present);
+    if (answer.kind !== 'stale') return;
+    // The save that was under way when the document was left came first.
+    const current = await currentOf(answer.current);
+    if (current.revision > baseRevision && isOwn(current.document, left.unanswered)) {
+      await sendLeft(left, current.revision);
+    }
+  }
+
+  /**
+   * It was saved somewhere. Where nothing is unsaved here the page follows; where something is,
+   * the question is put before the save is refused.
+   */
+  async function heard(id: string, revision: number | null): Promise<void> {
+    const behind = (): OpenDocument<T> | null => {
+      const open = openNow();
+      // What is under way comes from this page, most likely: its own answer tells.
+      if (!open || open.id !== id || open.save.kind === 'saving') return null;
+      if (revision !== null && open.baseRevision >= revision) return null;
+      return open.save.kind === 'conflict' && open.save.current.revision === revision ? null : open;
+    };
+    if (!behind()) return;
+    const answer = await ask(around, `${around.address}/${id}`);
+    if (answer.kind !== 'stored') return;
+    const stored = await currentOf(answer.stored);
+    const open = behind();
+    if (!open || stored.revision <= open.baseRevision) return;
+    if (isOwn(stored.document, open.unanswered)) return;
+    const unsaved = open.save.kind !== 'saved' || Object.keys(open.typed).length > 0;
+    dispatch(
+      unsaved && !equal(open.present, stored.document)
+        ? actions.saveStopped({ id, save: { kind: 'conflict', current: stored } })
+        : actions.followed({ id, stored, at: Date.parse(stored.updatedAt) }),
+    );
+    keep();
+  }
+
+  return { keep, run, open, leave, heard, tryNow: () => wake?.() };
+}
+
+export type Saver = ReturnType<typeof makeSaver>;
+
+/** Names a copy kept beside the other version of a conflict. */
+export const keptBeside = <T extends { name: string }>(mine: T): T => ({
+  ...mine,
+  name: `${cutText(mine.name, 180)} (mine)`,
+});
