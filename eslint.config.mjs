@@ -3,7 +3,7 @@ import a11y from 'eslint-plugin-jsx-a11y';
 import globals from 'globals';
 import ts from 'typescript-eslint';
 
-/** Imports point one way: web, server, command line → station → optics. */
+/** Imports point one way: web, command line → paper → station → optics; server → station. */
 const only = (files, allowed, forbidden) => ({
   files,
   rules: {
@@ -44,14 +44,24 @@ export default ts.config(
     '^(?!\\.\\.?/|@gangway/optics$|zod$)',
   ),
   only(
-    ['apps/web/src/**'],
-    'packages and @gangway/station',
-    '^@gangway/(?!station$)|^node:|packages/|server/',
+    ['packages/paper/src/**'],
+    'its own files, @gangway/station and the PDF writer',
+    '^(?!\\.\\.?/|@gangway/station$|pdfkit$|fontkit$)',
   ),
   only(
-    ['apps/server/src/**', 'apps/cli/src/**'],
+    ['apps/web/src/**'],
+    'packages, @gangway/station and @gangway/paper',
+    '^@gangway/(?!(station|paper)$)|^node:|packages/|server/',
+  ),
+  only(
+    ['apps/server/src/**'],
     'packages and @gangway/station',
     '^@gangway/(?!station$)|packages/|web/',
+  ),
+  only(
+    ['apps/cli/src/**'],
+    'packages, @gangway/station and @gangway/paper',
+    '^@gangway/(?!(station|paper)$)|packages/|web/',
   ),
   {
     files: ['apps/web/**/*.tsx', 'apps/web/**/*.ts'],

@@ -29,6 +29,7 @@ export default {
   projects: [
     'packages/optics',
     'packages/station',
+    'packages/paper',
     'apps/cli',
     'apps/server',
     'apps/web',

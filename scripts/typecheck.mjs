@@ -8,6 +8,8 @@ const PROJECTS = [
   'e2e',
   'apps/server/test',
   'apps/server',
+  'packages/paper/test',
+  'packages/paper',
   'packages/station/test',
   'packages/station',
   'apps/cli/test',

@@ -53,7 +53,6 @@ export * from './cover/coverage.js';
 export * from './cover/drawing.js';
 export * from './cover/frame-drag.js';
 export * from './cover/limits-table.js';
-export * from './cover/strip.js';
 export * from './cover/ways/index.js';
 export * from './focus/index.js';
 export * from './report/evaluate.js';

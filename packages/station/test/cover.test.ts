@@ -9,18 +9,15 @@ import {
   gridPlaces,
   lensSwaps,
   limitsLines,
-  limitsStrip,
   limitsTable,
   lockedLean,
   ontoStops,
   parseStation,
   pivotMove,
-  PROOF_MM,
   readings,
   refusal,
   refusedName,
   stateOf,
-  stripSvg,
   turnsOf,
   variantsOf,
   withCounterMove,
@@ -71,46 +68,6 @@ describe('limits by stop', () => {
     expect(lines[0]).toHaveLength(18);
     for (const line of lines) expect(line).toHaveLength(18);
     expect(lines[1]![0]).toBe('3.5');
-  });
-});
-
-describe('the strip', () => {
-  const strip = limitsStrip(base());
-
-  it('has a proof line of exactly its length, and the limits at true length', () => {
-    const lengths = strip.lines.filter(({ y1, y2 }) => y1 === y2).map(({ x1, x2 }) => x2 - x1);
-    expect(lengths).toContain(PROOF_MM);
-    const table = limitsTable(base());
-    for (const { level } of table.rows) {
-      expect(lengths.some((each) => Math.abs(each - level.up.mm!) < 1e-9)).toBe(true);
-    }
-  });
-
-  it('keeps everything on its sheet', () => {
-    for (const { x1, x2, y1, y2 } of strip.lines) {
-      expect(Math.min(x1, x2, y1, y2)).toBeGreaterThanOrEqual(0);
-      expect(Math.max(x1, x2)).toBeLessThanOrEqual(strip.widthMm);
-      expect(Math.max(y1, y2)).toBeLessThanOrEqual(strip.heightMm);
-    }
-  });
-
-  it('as SVG a user unit is a millimetre, and names are no markup', () => {
-    const svg = stripSvg(
-      limitsStrip({ ...base(), lens: { ...base().lens, name: 'Shift <24> & "co"' } }),
-    );
-    const [, width, box] = /width="([\d.]+)mm".*viewBox="0 0 ([\d.]+) /.exec(svg)!;
-    expect(width).toBe(box);
-    expect(svg).toContain('Shift &lt;24&gt; &amp; &quot;co&quot;');
-    const proof = /<line x1="8" y1="([\d.]+)" x2="108" y2="\1"/.exec(svg);
-    expect(proof).not.toBeNull();
-  });
-
-  it('a lens that covers nothing says so instead of drawing it', () => {
-    const small = parsed({
-      ...base(),
-      lens: { ...base().lens, circle: [{ f_number: 3.5, diameter_mm: 30 }] },
-    });
-    expect(limitsStrip(small).texts.filter(({ text }) => text === 'not covered').length).toBe(42);
   });
 });
 

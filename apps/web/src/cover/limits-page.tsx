@@ -5,12 +5,10 @@ import {
   fixed,
   fStop,
   limitsLines,
-  limitsStrip,
   limitsTable,
-  stripSvg,
-  type Sheet,
   type StopLimits,
 } from '@gangway/station';
+import { limitsStrip, sheetSvg, type Sheet } from '@gangway/paper';
 import { saveFile } from '../browser/save-file.js';
 import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
@@ -23,23 +21,29 @@ const SIDES = [
   ['right', 'right'],
 ] as const;
 
+const FAILED =
+  'The PDF could not be made here. Save the SVG and print that; it is as true to scale.';
+
 /** How far the movements go at each stop, to read, to keep, and to tape on the gear. */
 export function LimitsPage() {
   const station = useAppSelector(selectStation);
   const units = useAppSelector((state) => state.preferences.units);
   const table = useMemo(() => limitsTable(station), [station]);
   const strip = useMemo(() => limitsStrip(station, table), [station, table]);
-  const svg = useMemo(() => stripSvg(strip), [strip]);
-  const [failed, setFailed] = useState(false);
+  const svg = useMemo(() => sheetSvg(strip), [strip]);
+  const [told, setTold] = useState<string | null>(null);
   const name = `${station.lens.name ?? 'lens'} limits`.replace(/[^\w .-]+/g, ' ').trim();
 
   const savePdf = async (): Promise<void> => {
     try {
-      setFailed(false);
+      setTold(null);
       const { stripPdf } = await import('./strip-pdf.js');
-      saveFile(`${name}.pdf`, (await stripPdf(strip)) as BlobPart, 'application/pdf');
+      const { bytes, missing } = await stripPdf(strip);
+      saveFile(`${name}.pdf`, bytes, 'application/pdf');
+      if (missing !== '')
+        setTold(`The PDF’s typeface has no ${[...missing].join(' ')}; the SVG has.`);
     } catch {
-      setFailed(true);
+      setTold(FAILED);
     }
   };
 
@@ -74,9 +78,9 @@ export function LimitsPage() {
           </Button>
         </div>
       </div>
-      {failed && (
+      {told !== null && (
         <p role="alert" className="pb-3 text-outside">
-          The PDF could not be made here. Save the SVG and print that; it is as true to scale.
+          {told}
         </p>
       )}
       <div className="grid gap-8 xl:grid-cols-[auto_1fr]">

@@ -1,31 +1,5 @@
-import { fStop, trimmed } from '../words/format.js';
-import type { Station } from '../document/station.js';
-import { limitsTable, type LimitsTable } from './limits-table.js';
-
-/** A drawing in true millimetres, origin at the top left, y down: for paper, not for the screen. */
-export interface Sheet {
-  readonly widthMm: number;
-  readonly heightMm: number;
-  readonly title: string;
-  readonly lines: readonly StripLine[];
-  readonly texts: readonly StripText[];
-}
-
-export interface StripLine {
-  readonly x1: number;
-  readonly y1: number;
-  readonly x2: number;
-  readonly y2: number;
-  readonly strokeMm: number;
-}
-
-export interface StripText {
-  readonly x: number;
-  readonly y: number;
-  readonly text: string;
-  readonly sizeMm: number;
-  readonly anchor: 'start' | 'middle' | 'end';
-}
+import { fStop, limitsTable, trimmed, type LimitsTable, type Station } from '@gangway/station';
+import type { Sheet, SheetLine, SheetText } from './sheet.js';
 
 /** Length of the line that proves the print is true. */
 export const PROOF_MM = 100;
@@ -39,8 +13,8 @@ const ROW = 4.2;
  * over a scale in millimetres. One block for rise, one for shift, each level and upright.
  */
 export function limitsStrip(station: Station, table: LimitsTable = limitsTable(station)): Sheet {
-  const lines: StripLine[] = [];
-  const texts: StripText[] = [];
+  const lines: SheetLine[] = [];
+  const texts: SheetText[] = [];
   const blocks = [
     { name: 'Up, back level', way: 'level', side: 'up' },
     { name: 'Up, back upright', way: 'upright', side: 'up' },
@@ -60,7 +34,7 @@ export function limitsStrip(station: Station, table: LimitsTable = limitsTable(s
     y: number,
     words: string,
     sizeMm = 2.4,
-    anchor: StripText['anchor'] = 'start',
+    anchor: SheetText['anchor'] = 'start',
   ): void => {
     texts.push({ x, y, text: words, sizeMm, anchor });
   };
@@ -119,30 +93,4 @@ export function limitsStrip(station: Station, table: LimitsTable = limitsTable(s
     lines,
     texts,
   };
-}
-
-const escaped = (text: string): string =>
-  text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
-
-const n = (value: number): string => String(Number(value.toFixed(3)));
-
-/** The strip as a drawing whose user unit is a millimetre. */
-export function stripSvg(sheet: Sheet): string {
-  const lines = sheet.lines.map(
-    ({ x1, y1, x2, y2, strokeMm }) =>
-      `<line x1="${n(x1)}" y1="${n(y1)}" x2="${n(x2)}" y2="${n(y2)}" stroke-width="${n(strokeMm)}"/>`,
-  );
-  const texts = sheet.texts.map(
-    ({ x, y, text, sizeMm, anchor }) =>
-      `<text x="${n(x)}" y="${n(y)}" font-size="${n(sizeMm)}" text-anchor="${anchor}">${escaped(text)}</text>`,
-  );
-  return [
-    `<svg xmlns="http://www.w3.org/2000/svg" width="${n(sheet.widthMm)}mm" height="${n(sheet.heightMm)}mm" viewBox="0 0 ${n(sheet.widthMm)} ${n(sheet.heightMm)}">`,
-    `<title>${escaped(sheet.title)}</title>`,
-    `<rect width="100%" height="100%" fill="white"/>`,
-    `<g stroke="black">${lines.join('')}</g>`,
-    `<g fill="black" font-family="sans-serif">${texts.join('')}</g>`,
-    '</svg>',
-    '',
-  ].join('\n');
 }
