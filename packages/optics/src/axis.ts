@@ -54,15 +54,32 @@ export function turnedTiltOf(movement: TiltSwing): TurnedTilt {
 export function axisFromSensor(lens: TiltSwing, rear: TiltSwing): Vec3 {
   const axis = lensAxis(lens);
   if (rear.tiltDeg === 0 && rear.swingDeg === 0) return axis;
-  const { right, up, normal } = sensorBasis(rear.tiltDeg, rear.swingDeg);
-  return [dot(axis, right), dot(axis, up), dot(axis, normal)];
+  return into(sensorBasis(rear.tiltDeg, rear.swingDeg), axis);
 }
 
+/** The axes of a frame, in the frame it stands in. */
+export interface Axes {
+  readonly right: Vec3;
+  readonly up: Vec3;
+  readonly normal: Vec3;
+}
+
+/** A vector told in a frame's own axes, in the frame it stands in. */
+export const outOf = ({ right, up, normal }: Axes, [a, b, c]: Vec3): Vec3 => [
+  a * right[0] + b * up[0] + c * normal[0],
+  a * right[1] + b * up[1] + c * normal[1],
+  a * right[2] + b * up[2] + c * normal[2],
+];
+
+/** A vector of the frame it stands in, told in a frame's own axes. */
+export const into = ({ right, up, normal }: Axes, v: Vec3): Vec3 => [
+  dot(v, right),
+  dot(v, up),
+  dot(v, normal),
+];
+
 /** The three axes of a frame whose normal is pitched up and turned right, in the outer frame. */
-export function sensorBasis(
-  pitchDeg: number,
-  yawDeg: number,
-): { right: Vec3; up: Vec3; normal: Vec3 } {
+export function sensorBasis(pitchDeg: number, yawDeg: number): Axes {
   const [p, y] = [radians(pitchDeg), radians(yawDeg)];
   return {
     right: [Math.cos(y), 0, -Math.sin(y)],

@@ -1,3 +1,4 @@
+import { bisect } from './bisect.js';
 import {
   distanceAt,
   imageDistanceFromDistance,
@@ -140,16 +141,11 @@ export function focusedAtDistance(lens: FocusingLens, leaned: Leaned, distanceMm
 function ownSetting(lens: FocusingLens, missAt: (own: number) => number): number {
   const { close } = lens;
   if (!close) return 0;
-  let [low, high] = [startOf(close.magnification), close.magnification];
+  const [low, high] = [startOf(close.magnification), close.magnification];
   if (missAt(low) >= 0) return low;
   // Touching the closest setting is being there.
   if (missAt(high) <= 1e-9 * close.focalLengthMm) return high;
-  for (let i = 0; i < 60; i++) {
-    const middle = (low + high) / 2;
-    if (missAt(middle) < 0) low = middle;
-    else high = middle;
-  }
-  return (low + high) / 2;
+  return bisect(low, high, (own) => missAt(own) < 0);
 }
 
 /**

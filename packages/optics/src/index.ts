@@ -1,3 +1,4 @@
+export * from './bisect.js';
 export * from './axis.js';
 export * from './best-stop.js';
 export * from './focus-solve.js';

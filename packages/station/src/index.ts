@@ -16,6 +16,7 @@ export { sensorPitchDeg } from './optical/places.js';
 export { backCocUm, sharpFraction, turnedBack, DEFAULT_SHARP_FRACTION } from './optical/setup.js';
 export { standingOf, stateOf, type Standing, type State } from './optical/state.js';
 export * from './optical/turning.js';
+export * from './controls/at.js';
 export * from './controls/controls.js';
 export * from './controls/rig-edits.js';
 export * from './controls/scales.js';

@@ -3,6 +3,7 @@ import { useId } from 'react';
 import type { Parsed, Station } from '@gangway/station';
 import { useEditing } from '../store/editing.js';
 import { useTypedText } from '../store/typed-text.js';
+import { described, FieldLine, inputLook } from './line.js';
 
 interface Props {
   label: string;
@@ -33,34 +34,24 @@ export function Field(props: Props) {
       ? change(`Set ${label.toLowerCase()}`, pointer, (station) => write(station, read.value))
       : read.message;
   });
-
   return (
-    <div className={props.className}>
-      <div className="flex items-baseline justify-between gap-3">
-        <label htmlFor={id} className={props.hideLabel ? 'sr-only' : 'text-quiet'}>
-          {label}
-        </label>
-        <span className="flex items-baseline gap-1">
-          <input
-            id={id}
-            {...typed}
-            placeholder={placeholder}
-            onFocus={(event) => event.target.select()}
-            aria-describedby={message === null ? undefined : `${id}-why`}
-            className={clsx(
-              'min-h-7 border-b bg-transparent text-right figure outline-offset-1 placeholder:font-normal placeholder:text-faint pointer-coarse:min-h-11',
-              message === null ? 'border-rule hover:border-rule-strong' : 'border-outside',
-              props.inputClassName ?? 'w-20',
-            )}
-          />
-          {unit !== undefined && <span className="w-7 text-[12px] text-quiet">{unit}</span>}
-        </span>
-      </div>
-      {message !== null && (
-        <p id={`${id}-why`} role="alert" className="mt-1 text-[13px] text-outside">
-          {message}
-        </p>
-      )}
-    </div>
+    <FieldLine
+      {...{ id, label, message, unit }}
+      hideLabel={props.hideLabel}
+      className={props.className}
+    >
+      <input
+        id={id}
+        {...typed}
+        {...described(id, message)}
+        placeholder={placeholder}
+        onFocus={(event) => event.target.select()}
+        className={clsx(
+          'min-h-7 text-right figure outline-offset-1 placeholder:font-normal placeholder:text-faint',
+          inputLook(message),
+          props.inputClassName ?? 'w-20',
+        )}
+      />
+    </FieldLine>
   );
 }

@@ -6,6 +6,7 @@ import { textDropped, textRefused } from '../store/station.js';
 import { useAppDispatch, useAppSelector } from '../store/store.js';
 import { useTypedText } from '../store/typed-text.js';
 import { Field } from './field.js';
+import { described, FieldLine, inputLook } from './line.js';
 
 /** A figure as it was given: no rounding, no needless zeros. */
 export const given = (value: number | undefined): string =>
@@ -77,25 +78,15 @@ export function TextField({
     change(`Set ${label.toLowerCase()}`, pointer, (station) => write(station, text.trim())),
   );
   return (
-    <div>
-      <div className="flex items-baseline justify-between gap-3">
-        <label htmlFor={id} className="text-quiet">
-          {label}
-        </label>
-        <input
-          id={id}
-          {...props}
-          placeholder="—"
-          aria-describedby={message === null ? undefined : `${id}-why`}
-          className="min-h-7 min-w-0 flex-1 border-b border-rule bg-transparent text-right font-medium hover:border-rule-strong pointer-coarse:min-h-11"
-        />
-      </div>
-      {message !== null && (
-        <p id={`${id}-why`} role="alert" className="mt-1 text-[13px] text-outside">
-          {message}
-        </p>
-      )}
-    </div>
+    <FieldLine {...{ id, label, message }}>
+      <input
+        id={id}
+        {...props}
+        {...described(id, message)}
+        placeholder="—"
+        className={`min-h-7 min-w-0 flex-1 text-right font-medium ${inputLook(message)}`}
+      />
+    </FieldLine>
   );
 }
 
@@ -117,40 +108,31 @@ export function ChoiceField<T extends string>({
   const dispatch = useAppDispatch();
   const message = useAppSelector((state) => selectOpen(state).typed[pointer]?.message ?? null);
   return (
-    <div>
-      <div className="flex items-baseline justify-between gap-3">
-        <label htmlFor={id} className="text-quiet">
-          {label}
-        </label>
-        <select
-          id={id}
-          value={value}
-          onChange={(event) => {
-            const next = event.target.value as T;
-            const refused = change(`Set ${label.toLowerCase()}`, pointer, (station) =>
-              write(station, next),
-            );
-            dispatch(
-              refused === null
-                ? textDropped(pointer)
-                : textRefused({ pointer, text: next, message: refused }),
-            );
-          }}
-          className="min-h-8 border-b border-rule bg-paper text-right font-medium hover:border-rule-strong pointer-coarse:min-h-11"
-        >
-          {options.map(([key, words]) => (
-            <option key={key} value={key}>
-              {words}
-            </option>
-          ))}
-        </select>
-      </div>
-      {message !== null && (
-        <p role="alert" className="mt-1 text-[13px] text-outside">
-          {message}
-        </p>
-      )}
-    </div>
+    <FieldLine {...{ id, label, message }}>
+      <select
+        id={id}
+        value={value}
+        {...described(id, message)}
+        onChange={(event) => {
+          const next = event.target.value as T;
+          const refused = change(`Set ${label.toLowerCase()}`, pointer, (station) =>
+            write(station, next),
+          );
+          dispatch(
+            refused === null
+              ? textDropped(pointer)
+              : textRefused({ pointer, text: next, message: refused }),
+          );
+        }}
+        className={`min-h-8 bg-paper text-right font-medium ${inputLook(null)}`}
+      >
+        {options.map(([key, words]) => (
+          <option key={key} value={key}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </FieldLine>
   );
 }
 

@@ -22,6 +22,7 @@ import { useStorageTrouble } from '../browser/use-storage.js';
 import { itemDrafts, type ItemDraft } from '../records/item-drafts.js';
 import { UnreadableDrafts } from '../records/unreadable-drafts.js';
 import { LeftDraft } from './left-draft.js';
+import { described, FieldLine, inputLook } from '../fields/line.js';
 import { FormatChoice, MountChoice } from './offers.js';
 
 export type Submitted =
@@ -355,8 +356,6 @@ const UNITS: Partial<Record<FieldDef['input'], string>> = {
   ratio: '×',
 };
 
-const LINE = 'border-b bg-transparent pointer-coarse:min-h-11';
-
 function TextLine({
   field,
   register,
@@ -376,69 +375,58 @@ function TextLine({
   const name = nameOf(field.path);
   const id = `field-${name}`;
   const bound = register(name, { onBlur: onLeave, onChange: onType });
-  const edge = message === undefined ? 'border-rule hover:border-rule-strong' : 'border-outside';
-  const under = message ?? hint ?? field.help;
-  const described = under === undefined ? {} : { 'aria-describedby': `${id}-why` };
+  const wrong = message ?? null;
+  const help = hint ?? field.help;
+  const why = described(id, wrong, help);
   const wide = field.input === 'text' || field.input === 'notes';
+  const look = inputLook(wrong);
   return (
-    <div>
-      <div className="flex items-baseline justify-between gap-4">
-        <label htmlFor={id} className="text-quiet">
-          {field.label}
-        </label>
-        <span className={wide ? 'flex min-w-0 flex-1 basis-1/2' : 'flex items-baseline gap-1'}>
-          {field.input === 'choice' || field.input === 'yesno' ? (
-            <select
-              id={id}
-              {...bound}
-              {...described}
-              className={`min-h-8 bg-page text-right font-medium ${LINE} ${edge}`}
-            >
-              <option value="">—</option>
-              {(
-                field.options ?? [
-                  ['yes', 'yes'],
-                  ['no', 'no'],
-                ]
-              ).map(([key, words]) => (
-                <option key={key} value={key}>
-                  {words}
-                </option>
-              ))}
-            </select>
-          ) : field.input === 'notes' ? (
-            <textarea
-              id={id}
-              rows={3}
-              {...bound}
-              {...described}
-              className={`w-full border px-2 py-1 ${edge} bg-transparent`}
-            />
-          ) : (
-            <input
-              id={id}
-              {...bound}
-              {...described}
-              autoComplete="off"
-              spellCheck={false}
-              aria-invalid={message !== undefined}
-              aria-required={field.needed ?? false}
-              placeholder={field.needed ? '' : '—'}
-              className={`min-h-8 text-right placeholder:text-faint ${LINE} ${edge} ${wide ? 'w-full font-medium' : 'w-32 figure'}`}
-            />
-          )}
-          {!wide && <span className="w-7 text-[12px] text-quiet">{UNITS[field.input] ?? ''}</span>}
-        </span>
-      </div>
-      {under !== undefined && (
-        <p
-          id={`${id}-why`}
-          {...(message === undefined ? {} : { role: 'alert' })}
-          className={`mt-0.5 text-[13px] ${message === undefined ? 'text-quiet' : 'text-outside'}`}
+    <FieldLine
+      {...{ id, help }}
+      label={field.label}
+      message={wrong}
+      unit={wide ? undefined : (UNITS[field.input] ?? '')}
+    >
+      {field.input === 'choice' || field.input === 'yesno' ? (
+        <select
+          id={id}
+          {...bound}
+          {...why}
+          className={`min-h-8 bg-page text-right font-medium ${look}`}
         >
-          {under}
-        </p>
+          <option value="">—</option>
+          {(field.options ?? YES_NO).map(([key, words]) => (
+            <option key={key} value={key}>
+              {words}
+            </option>
+          ))}
+        </select>
+      ) : field.input === 'notes' ? (
+        <textarea
+          id={id}
+          rows={3}
+          {...bound}
+          {...why}
+          className={`w-full border bg-transparent px-2 py-1 ${look}`}
+        />
+      ) : (
+        <input
+          id={id}
+          {...bound}
+          {...why}
+          autoComplete="off"
+          spellCheck={false}
+          aria-invalid={message !== undefined}
+          aria-required={field.needed ?? false}
+          placeholder={field.needed ? '' : '—'}
+          className={`min-h-8 text-right placeholder:text-faint ${look} ${wide ? 'min-w-0 flex-1 font-medium' : 'w-32 figure'}`}
+        />
       )}
-    </div>
+    </FieldLine>
   );
 }
+
+const YES_NO = [
+  ['yes', 'yes'],
+  ['no', 'no'],
+] as const;

@@ -4,7 +4,8 @@ import { sentence, useChangeJobMutation, useJobQuery } from '../records/api.js';
 import { selectOpen } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { criterionWay, withCriterionWay, type CriterionWay, type Station } from '@gangway/station';
-import { ChoiceField, FigureField, parseNumber, Section, useStation } from '../fields/fields.js';
+import { ChoiceField, Section, useStation } from '../fields/fields.js';
+import { Rows, type Row } from '../fields/rows.js';
 
 const SHARPNESS: readonly (readonly [CriterionWay, string])[] = [
   ['diagonal', 'Diagonal over a number'],
@@ -13,10 +14,26 @@ const SHARPNESS: readonly (readonly [CriterionWay, string])[] = [
   ['print', 'Print and distance'],
 ];
 
+const STANDARDS: readonly Row[] = (
+  [
+    ['diagonal_divisor', 'Diagonal over', 'number'],
+    ['coc_mm', 'Circle of confusion', 'mm'],
+    ['pixels', 'Pixels across', 'px'],
+    ['print_width_mm', 'Print width', 'mm'],
+    ['viewing_distance_mm', 'Seen from', 'mm'],
+  ] as const
+).map(([name, label, as]) => ({
+  at: `/criterion/${name}`,
+  label,
+  as,
+  // The choice above tells why pixels cannot be chosen.
+  ...(name === 'pixels' ? { pointer: '/criterion/pixels_across' } : {}),
+  when: ({ criterion }) => criterion[name] !== undefined,
+}));
+
 export function SharpnessFields() {
   const station = useStation();
   const { criterion } = station;
-  const set = (value: Station['criterion']) => (now: Station) => ({ ...now, criterion: value });
   return (
     <Section title="What counts as sharp">
       <ChoiceField
@@ -26,51 +43,7 @@ export function SharpnessFields() {
         options={SHARPNESS}
         write={withCriterionWay}
       />
-      {criterion.diagonal_divisor !== undefined && (
-        <FigureField
-          label="Diagonal over"
-          pointer="/criterion/diagonal_divisor"
-          value={criterion.diagonal_divisor}
-          write={(now, value) => set({ ...criterion, diagonal_divisor: value })(now)}
-        />
-      )}
-      {criterion.coc_mm !== undefined && (
-        <FigureField
-          label="Circle of confusion"
-          pointer="/criterion/coc_mm"
-          unit="mm"
-          value={criterion.coc_mm}
-          write={(now, value) => set({ ...criterion, coc_mm: value })(now)}
-        />
-      )}
-      {criterion.pixels !== undefined && (
-        <FigureField
-          label="Pixels across"
-          pointer="/criterion/pixels_across"
-          unit="px"
-          value={criterion.pixels}
-          parse={parseNumber}
-          write={(now, value) => set({ ...criterion, pixels: value })(now)}
-        />
-      )}
-      {criterion.print_width_mm !== undefined && (
-        <>
-          <FigureField
-            label="Print width"
-            pointer="/criterion/print_width_mm"
-            unit="mm"
-            value={criterion.print_width_mm}
-            write={(now, value) => set({ ...criterion, print_width_mm: value })(now)}
-          />
-          <FigureField
-            label="Seen from"
-            pointer="/criterion/viewing_distance_mm"
-            unit="mm"
-            value={criterion.viewing_distance_mm}
-            write={(now, value) => set({ ...criterion, viewing_distance_mm: value })(now)}
-          />
-        </>
-      )}
+      <Rows rows={STANDARDS} />
       <KeepForJob criterion={criterion} />
     </Section>
   );

@@ -1,17 +1,15 @@
-import { FORMATS, type Back, type Station } from '@gangway/station';
-import { ChoiceField, FigureField, Section, TextField, useStation } from '../fields/fields.js';
-
-const withBack = (station: Station, back: Partial<Back>): Station => ({
-  ...station,
-  back: { ...station.back, ...back },
-});
-
-function withoutPixels(station: Station): Station {
-  const { width_px: _w, height_px: _h, ...back } = station.back;
-  return { ...station, back };
-}
+import { FORMATS, withAt } from '@gangway/station';
+import { ChoiceField, Section, useStation } from '../fields/fields.js';
+import { Rows, type Row } from '../fields/rows.js';
 
 const OTHER = 'other';
+
+const NAME: readonly Row[] = [{ at: '/back/name', label: 'Name', as: 'text' }];
+const SIDES: readonly Row[] = [
+  { at: '/back/width_mm', label: 'Long side', as: 'mm' },
+  { at: '/back/height_mm', label: 'Short side', as: 'mm' },
+  { at: '/back/width_px', label: 'Pixels along the long side', as: 'px', clear: true },
+];
 
 export function BackFields() {
   const { back } = useStation();
@@ -20,12 +18,7 @@ export function BackFields() {
   );
   return (
     <Section title="Back">
-      <TextField
-        label="Name"
-        pointer="/back/name"
-        value={back.name}
-        write={(station, name) => withBack(station, { name })}
-      />
+      <Rows rows={NAME} />
       <ChoiceField
         label="Format"
         pointer="/back/format"
@@ -37,32 +30,11 @@ export function BackFields() {
         write={(station, name) => {
           const chosen = FORMATS.find((each) => each.name === name);
           if (!chosen) return station;
-          const { name: _, ...sides } = chosen;
-          return withBack(station, sides);
+          const { width_mm, height_mm } = chosen;
+          return withAt(station, '/back', { ...station.back, width_mm, height_mm });
         }}
       />
-      <FigureField
-        label="Long side"
-        pointer="/back/width_mm"
-        unit="mm"
-        value={back.width_mm}
-        write={(station, width_mm) => withBack(station, { width_mm })}
-      />
-      <FigureField
-        label="Short side"
-        pointer="/back/height_mm"
-        unit="mm"
-        value={back.height_mm}
-        write={(station, height_mm) => withBack(station, { height_mm })}
-      />
-      <FigureField
-        label="Pixels along the long side"
-        pointer="/back/width_px"
-        unit="px"
-        value={back.width_px}
-        write={(station, width_px) => withBack(station, { width_px })}
-        clear={withoutPixels}
-      />
+      <Rows rows={SIDES} />
       <ChoiceField
         label="Turned"
         pointer="/back/orientation"
@@ -71,7 +43,7 @@ export function BackFields() {
           ['landscape', 'Level'],
           ['portrait', 'Upright'],
         ]}
-        write={(station, orientation) => withBack(station, { orientation })}
+        write={(station, orientation) => withAt(station, '/back/orientation', orientation)}
       />
     </Section>
   );

@@ -1,17 +1,20 @@
 import { useState } from 'react';
-import { distance, parseAngleDeg, startBox, withBox, withSite, type Box } from '@gangway/station';
+import { distance, startBox, withSite, type Box } from '@gangway/station';
 import { useAppSelector } from '../store/store.js';
 import { Button } from '../ui/button.js';
-import { FigureField, TextField, useStation } from '../fields/fields.js';
-import { MetreField } from '../fields/metre-field.js';
+import { useStation } from '../fields/fields.js';
+import { Rows, type Row } from '../fields/rows.js';
 import { Titled, useSiteEdit } from '../fields/site-part.js';
 
-const BOX: readonly (readonly [keyof Box, string])[] = [
-  ['x_m', 'Middle, right positive'],
-  ['z_m', 'Middle, ahead'],
-  ['width_m', 'Width'],
-  ['depth_m', 'Depth'],
-  ['height_m', 'Height'],
+const rowsOf = (at: string): Row[] => [
+  { at: `${at}/name`, label: 'Name', as: 'text' },
+  { at: `${at}/x_m`, label: 'Middle, right positive', as: 'metre' },
+  { at: `${at}/z_m`, label: 'Middle, ahead', as: 'metre' },
+  { at: `${at}/width_m`, label: 'Width', as: 'metre' },
+  { at: `${at}/depth_m`, label: 'Depth', as: 'metre' },
+  { at: `${at}/height_m`, label: 'Height', as: 'metre' },
+  { at: `${at}/base_m`, label: 'Stands above ground', as: 'metre', usual: 0 },
+  { at: `${at}/turn_deg`, label: 'Turned clockwise', as: '°', usual: 0 },
 ];
 
 export function BoxFields() {
@@ -67,38 +70,9 @@ export function BoxFields() {
 
 function OneBox({ box, index, onGone }: { box: Box; index: number; onGone: () => void }) {
   const edit = useSiteEdit();
-  const at = `/site/boxes/${index}`;
   return (
     <div className="space-y-1.5 pb-3">
-      <TextField
-        label="Name"
-        pointer={`${at}/name`}
-        value={box.name}
-        write={(now, name) => withBox(now, index, { name })}
-      />
-      {BOX.map(([field, label]) => (
-        <MetreField
-          key={field}
-          label={label}
-          pointer={`${at}/${field}`}
-          value={box[field] as number}
-          write={(now, value) => withBox(now, index, { [field]: value })}
-        />
-      ))}
-      <MetreField
-        label="Stands above ground"
-        pointer={`${at}/base_m`}
-        value={box.base_m ?? 0}
-        write={(now, base_m) => withBox(now, index, { base_m })}
-      />
-      <FigureField
-        label="Turned clockwise"
-        pointer={`${at}/turn_deg`}
-        unit="°"
-        parse={parseAngleDeg}
-        value={box.turn_deg ?? 0}
-        write={(now, turn_deg) => withBox(now, index, { turn_deg })}
-      />
+      <Rows rows={rowsOf(`/site/boxes/${index}`)} />
       <div className="flex justify-end">
         <Button
           look="quiet"

@@ -1,72 +1,32 @@
-import {
-  degrees,
-  distanceParts,
-  parseAngleDeg,
-  parseLengthMm,
-  type Station,
-} from '@gangway/station';
-import { useAppSelector } from '../store/store.js';
-import { Field } from '../fields/field.js';
-import { given, Section, useStation } from '../fields/fields.js';
+import { degrees, type Station } from '@gangway/station';
+import { Section, useStation } from '../fields/fields.js';
+import { Rows, type Row } from '../fields/rows.js';
 
-const LEVEL_OFFSETS = [
-  ['level_offset_deg', 'Your level is off by, up'],
-  ['level_offset_roll_deg', 'and to the right'],
-] as const;
+const CAMERA: readonly Row[] = [
+  { at: '/camera/height_m', label: 'Height of the sensor', as: 'metre' },
+  { at: '/camera/pitch_deg', label: 'Pitch, up positive', as: '°' },
+  { at: '/camera/yaw_deg', label: 'Yaw, right positive', as: '°' },
+  {
+    at: '/camera/level_offset_deg',
+    label: 'Your level is off by, up',
+    as: '°',
+    clear: true,
+    placeholder: '0',
+  },
+  {
+    at: '/camera/level_offset_roll_deg',
+    label: 'and to the right',
+    as: '°',
+    clear: true,
+    placeholder: '0',
+  },
+];
 
 export function CameraFields() {
   const { camera } = useStation();
-  const units = useAppSelector((state) => state.preferences.units);
-  const [height, unit] = distanceParts(camera.height_m, units);
-  const set = (station: Station, change: Partial<Station['camera']>): Station => ({
-    ...station,
-    camera: { ...station.camera, ...change },
-  });
   return (
     <Section title="Camera">
-      <Field
-        label="Height of the sensor"
-        pointer="/camera/height_m"
-        unit={unit}
-        shown={units === 'metric' ? given(camera.height_m) : height}
-        parse={(text) => {
-          const read = parseLengthMm(text, units === 'feet' ? 'ft' : 'm');
-          return read.ok ? { ok: true, value: read.value / 1000 } : read;
-        }}
-        write={(station, height_m) => set(station, { height_m })}
-      />
-      <Field
-        label="Pitch, up positive"
-        pointer="/camera/pitch_deg"
-        unit="°"
-        shown={given(camera.pitch_deg)}
-        parse={parseAngleDeg}
-        write={(station, pitch_deg) => set(station, { pitch_deg })}
-      />
-      <Field
-        label="Yaw, right positive"
-        pointer="/camera/yaw_deg"
-        unit="°"
-        shown={given(camera.yaw_deg)}
-        parse={parseAngleDeg}
-        write={(station, yaw_deg) => set(station, { yaw_deg })}
-      />
-      {LEVEL_OFFSETS.map(([field, label]) => (
-        <Field
-          key={field}
-          label={label}
-          pointer={`/camera/${field}`}
-          unit="°"
-          shown={given(camera[field])}
-          placeholder="0"
-          parse={parseAngleDeg}
-          write={(station, value) => set(station, { [field]: value })}
-          clear={(station) => {
-            const { [field]: _, ...rest } = station.camera;
-            return { ...station, camera: rest as Station['camera'] };
-          }}
-        />
-      ))}
+      <Rows rows={CAMERA} />
       <LevelWords camera={camera} />
     </Section>
   );

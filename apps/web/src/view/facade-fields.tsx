@@ -1,29 +1,33 @@
 import { useState } from 'react';
-import {
-  distance,
-  fixed,
-  startFacade,
-  withFacade,
-  without,
-  type Facade,
-  type Station,
-} from '@gangway/station';
+import { distance, fixed, startFacade, withFacade, without, type Station } from '@gangway/station';
 import { useAppSelector } from '../store/store.js';
 import { Button } from '../ui/button.js';
 import { useStation } from '../fields/fields.js';
 import { MeasureDialog } from './measure-dialog.js';
-import { MetreField } from '../fields/metre-field.js';
+import { Rows, type Row } from '../fields/rows.js';
 import { Titled, useSiteEdit } from '../fields/site-part.js';
 
-const FACADE: readonly (readonly [keyof Facade, string, boolean])[] = [
-  ['distance_m', 'Distance, level', false],
-  ['top_m', 'Top above ground', false],
-  ['base_m', 'Foot above ground', true],
-  ['width_m', 'Width', false],
-  ['headroom_m', 'Room wanted above', true],
-  ['footroom_m', 'Room wanted below', true],
-  ['x_m', 'Middle, right positive', true],
-];
+/** A distance that is typed is no longer one that was read. */
+const typed = (name: string) => (station: Station, value: number) =>
+  withFacade(station, { [name]: value });
+
+const FACADE: readonly Row[] = (
+  [
+    ['distance_m', 'Distance, level', false],
+    ['top_m', 'Top above ground', false],
+    ['base_m', 'Foot above ground', true],
+    ['width_m', 'Width', false],
+    ['headroom_m', 'Room wanted above', true],
+    ['footroom_m', 'Room wanted below', true],
+    ['x_m', 'Middle, right positive', true],
+  ] as const
+).map(([name, label, clear]) => ({
+  at: `/facade/${name}`,
+  label,
+  as: 'metre',
+  write: typed(name),
+  ...(clear ? { clear } : {}),
+}));
 
 export function FacadeFields() {
   const { facade } = useStation();
@@ -59,23 +63,7 @@ export function FacadeFields() {
         </Button>
       }
     >
-      {FACADE.map(([field, label, optional]) => (
-        <MetreField
-          key={field}
-          label={label}
-          pointer={`/facade/${field}`}
-          value={facade[field] as number | undefined}
-          write={(now, value) => withFacade(now, { [field]: value })}
-          {...(optional
-            ? {
-                clear: (now: Station) => {
-                  const { [field]: _, ...rest } = now.facade!;
-                  return { ...now, facade: rest as Facade };
-                },
-              }
-            : {})}
-        />
-      ))}
+      <Rows rows={FACADE} />
       <div className="flex justify-end pt-1">
         <Button onClick={() => setMeasuring(true)}>Distance from a reading …</Button>
       </div>

@@ -3,18 +3,33 @@ import {
   distanceParts,
   focusDistanceM,
   focusWay,
-  parseRatio,
   withFocusWay,
   type FocusWay,
 } from '@gangway/station';
 import { useAppSelector } from '../store/store.js';
 import { Field } from '../fields/field.js';
-import { ChoiceField, FigureField, Section, useStation } from '../fields/fields.js';
+import { ChoiceField, Section, useStation } from '../fields/fields.js';
+import { Rows, type Row } from '../fields/rows.js';
 
 const FOCUS: readonly (readonly [FocusWay, string])[] = [
   ['distance', 'By distance'],
   ['magnification', 'By magnification'],
   ['image_distance', 'On the bed'],
+];
+
+const OTHER_WAYS: readonly Row[] = [
+  {
+    at: '/focus/magnification',
+    label: 'Magnification',
+    as: '×',
+    when: ({ focus }) => focus.magnification !== undefined,
+  },
+  {
+    at: '/focus/image_distance_mm',
+    label: 'On the bed, lens straight',
+    as: 'mm',
+    when: ({ focus }) => focus.image_distance_mm !== undefined,
+  },
 ];
 
 export function FocusFields() {
@@ -42,25 +57,7 @@ export function FocusFields() {
           write={control.write}
         />
       )}
-      {focus.magnification !== undefined && (
-        <FigureField
-          label="Magnification"
-          pointer="/focus/magnification"
-          unit="×"
-          value={focus.magnification}
-          parse={parseRatio}
-          write={(now, magnification) => ({ ...now, focus: { magnification } })}
-        />
-      )}
-      {focus.image_distance_mm !== undefined && (
-        <FigureField
-          label="On the bed, lens straight"
-          pointer="/focus/image_distance_mm"
-          unit="mm"
-          value={focus.image_distance_mm}
-          write={(now, image_distance_mm) => ({ ...now, focus: { image_distance_mm } })}
-        />
-      )}
+      <Rows rows={OTHER_WAYS} />
     </Section>
   );
 }

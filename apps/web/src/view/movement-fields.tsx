@@ -1,10 +1,5 @@
-import {
-  parseAngleDeg,
-  withRangeEnd,
-  type MovementLimits,
-  type RangeField,
-  type Station,
-} from '@gangway/station';
+import { parseAngleDeg, withAt, withoutAt, withRangeEnd, type RangeField } from '@gangway/station';
+import { Rows, type Row } from '../fields/rows.js';
 import { ChoiceField, FigureField, parseMm, Section, useStation } from '../fields/fields.js';
 
 const RANGES: readonly (readonly [RangeField, string, string, string])[] = [
@@ -26,17 +21,19 @@ const SECOND: typeof RANGES = [
 const amountOf = (range: readonly [number, number] | undefined, end: 0 | 1): number | undefined =>
   range && (end === 0 ? -range[0] : range[1]) + 0;
 
-function without(station: Station, key: keyof MovementLimits): Station {
-  const { [key]: _, ...limits } = station.movement_limits;
-  return { ...station, movement_limits: limits as MovementLimits };
-}
+const rangeRows = (ranges: typeof RANGES) =>
+  ranges.flatMap(([field, low, high, unit]) =>
+    ([0, 1] as const).map((end) => ({ field, end, unit, label: `${end === 0 ? low : high} to` })),
+  );
 
-const ONE_NUMBER = [
-  ['radial_shift_mm', 'Length of shift, turning lens', 'mm'],
-  ['radial_tilt_deg', 'Length of tilt, turning lens', '°'],
-  ['pivot_mm', 'Tilt axis behind the lens centre', 'mm'],
-  ['rear_pivot_mm', 'Tilt axis of the back, below its middle', 'mm'],
-] as const;
+const ONE_NUMBER: readonly Row[] = (
+  [
+    ['radial_shift_mm', 'Length of shift, turning lens', 'mm'],
+    ['radial_tilt_deg', 'Length of tilt, turning lens', '°'],
+    ['pivot_mm', 'Tilt axis behind the lens centre', 'mm'],
+    ['rear_pivot_mm', 'Tilt axis of the back, below its middle', 'mm'],
+  ] as const
+).map(([name, label, as]) => ({ at: `/movement_limits/${name}`, label, as, clear: true }));
 
 export function MovementFields() {
   const { movement_limits: limits } = useStation();
@@ -50,40 +47,23 @@ export function MovementFields() {
           ['front', 'The front'],
           ['rear', 'The rear'],
         ]}
-        write={(station, moves) => ({
-          ...station,
-          movement_limits: { ...station.movement_limits, moves },
-        })}
+        write={(station, moves) => withAt(station, '/movement_limits/moves', moves)}
       />
-      {[...RANGES, ...(limits.moves === 'front' ? SECOND : [])].map(([field, low, high, unit]) =>
-        ([0, 1] as const).map((end) => (
+      {rangeRows([...RANGES, ...(limits.moves === 'front' ? SECOND : [])]).map(
+        ({ field, end, unit, label }) => (
           <FigureField
             key={`${field}-${end}`}
-            label={`${end === 0 ? low : high} to`}
+            label={label}
             pointer={`/movement_limits/${field}/${end}`}
             unit={unit}
             parse={unit === 'mm' ? parseMm : parseAngleDeg}
             value={amountOf(limits[field], end)}
             write={(station, amount) => withRangeEnd(station, field, end, amount)}
-            clear={(station) => without(station, field)}
+            clear={(station) => withoutAt(station, `/movement_limits/${field}`)}
           />
-        )),
+        ),
       )}
-      {ONE_NUMBER.map(([field, label, unit]) => (
-        <FigureField
-          key={field}
-          label={label}
-          pointer={`/movement_limits/${field}`}
-          unit={unit}
-          parse={unit === 'mm' ? parseMm : parseAngleDeg}
-          value={limits[field]}
-          write={(station, value) => ({
-            ...station,
-            movement_limits: { ...station.movement_limits, [field]: value },
-          })}
-          clear={(station) => without(station, field)}
-        />
-      ))}
+      <Rows rows={ONE_NUMBER} />
       <p className="text-[13px] text-quiet">
         Empty means the mechanism sets no limit; for the back’s own movements, that it has none.
       </p>

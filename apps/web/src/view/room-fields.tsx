@@ -1,15 +1,15 @@
-import { endWallAsFacade, startRoom, withoutRoom, withSite, type Room } from '@gangway/station';
+import { endWallAsFacade, startRoom, withoutRoom, withSite } from '@gangway/station';
 import { Button } from '../ui/button.js';
 import { FigureField, parseNumber, useStation } from '../fields/fields.js';
-import { MetreField } from '../fields/metre-field.js';
+import { Rows, type Row } from '../fields/rows.js';
 import { Titled, useSiteEdit } from '../fields/site-part.js';
 
-const ROOM: readonly (readonly [keyof Room, string])[] = [
-  ['length_m', 'Length'],
-  ['width_m', 'Width'],
-  ['ceiling_m', 'Ceiling height'],
-  ['behind_m', 'Camera from the wall behind'],
-  ['left_m', 'Camera from the left wall'],
+const ROOM: readonly Row[] = [
+  { at: '/site/room/length_m', label: 'Length', as: 'metre' },
+  { at: '/site/room/width_m', label: 'Width', as: 'metre' },
+  { at: '/site/room/ceiling_m', label: 'Ceiling height', as: 'metre' },
+  { at: '/site/room/behind_m', label: 'Camera from the wall behind', as: 'metre' },
+  { at: '/site/room/left_m', label: 'Camera from the left wall', as: 'metre' },
 ];
 
 export function RoomFields() {
@@ -46,15 +46,7 @@ export function RoomFields() {
         </Button>
       }
     >
-      {ROOM.map(([field, label]) => (
-        <MetreField
-          key={field}
-          label={label}
-          pointer={`/site/room/${field}`}
-          value={room[field] as number}
-          write={(now, value) => withSite(now, { room: { ...now.site!.room!, [field]: value } })}
-        />
-      ))}
+      <Rows rows={ROOM} />
       {([0, 1] as const).map((i) => (
         <FigureField
           key={i}

@@ -18,6 +18,8 @@ import { focusEnds } from '../document/chain.js';
 import { bareFocus, setup, shiftLengthMm } from '../optical/setup.js';
 import { leanedOf, stanceOfStation } from '../document/standards.js';
 import type { Movement } from '../document/movements.js';
+import { heldStop } from '../document/stop.js';
+import { rounded } from '../words/rounded.js';
 
 /** The six scales of the barrel. One definition each; nothing else knows how they differ. */
 export const CONTROL_IDS = ['rise', 'shift', 'aperture', 'tilt', 'swing', 'distance'] as const;
@@ -45,7 +47,6 @@ export interface Control {
   readonly zero: (station: Station) => number;
 }
 
-const round = (value: number, decimals: number): number => Number(value.toFixed(decimals)) + 0;
 export const significant = (value: number, digits: number): number =>
   Number.isFinite(value) ? Number(value.toPrecision(digits)) : value;
 
@@ -53,7 +54,7 @@ export const significant = (value: number, digits: number): number =>
 function niceAbove(value: number): number {
   const power = 10 ** Math.floor(Math.log10(value));
   const lead = [1, 1.5, 2, 3, 5, 7, 10].find((n) => n * power >= value * (1 - 1e-9)) ?? 10;
-  return round(lead * power, 6);
+  return rounded(lead * power, 6);
 }
 
 const UNBOUNDED = [-Infinity, Infinity] as const;
@@ -96,7 +97,7 @@ function movement(
     read,
     write: (station, value) => ({
       ...station,
-      movements: { ...station.movements, [field]: round(value, 3) },
+      movements: { ...station.movements, [field]: rounded(value, 3) },
     }),
     parse: linear ? (text) => parseLengthMm(text, 'mm') : (text) => parseAngleDeg(text),
     domain: (station) => {
@@ -122,7 +123,7 @@ function movement(
     step: (station, direction, size) => {
       const { detent_mm, detent_deg } = station.movement_limits;
       const detent = (linear ? detent_mm : detent_deg) ?? 0;
-      return round(read(station) + direction * size * (detent > 0 ? detent : 0.5), 3);
+      return rounded(read(station) + direction * size * (detent > 0 ? detent : 0.5), 3);
     },
     zero: () => 0,
   };
@@ -135,13 +136,13 @@ const aperture: Control = {
   pointer: '/aperture',
   spacing: 'log',
   read: (station) => station.aperture,
-  write: (station, value) => ({ ...station, aperture: round(value, 2) }),
+  write: (station, value) => ({ ...station, aperture: rounded(value, 2) }),
   parse: (text) => parseFNumber(text),
   domain: ({ lens }) => [lens.f_min, lens.f_max > lens.f_min ? lens.f_max : lens.f_min * 1.1],
   mechanism: ({ lens }) => [lens.f_min, lens.f_max],
   step: ({ lens, aperture: now }, direction, size) => {
-    const clamp = (n: number): number => Math.min(lens.f_max, Math.max(lens.f_min, n));
-    if (size < 1) return clamp(round(now * 2 ** ((direction * size) / 6), 2));
+    const clamp = (n: number): number => heldStop(lens, n);
+    if (size < 1) return clamp(rounded(now * 2 ** ((direction * size) / 6), 2));
     const detents = engravedStops(lens.f_min, lens.f_max, size > 1 ? 'whole' : 'third');
     const next =
       direction > 0

@@ -10,6 +10,8 @@ import type { Focus, Station } from '../document/station.js';
 import { focusingLensOf } from '../document/chain.js';
 import { bareFocus, setup } from '../optical/setup.js';
 import { leanedOf } from '../document/standards.js';
+import { heldStop } from '../document/stop.js';
+import { rounded } from '../words/rounded.js';
 
 /** Changes to a rig that touch more than one field, so that the document stays sound. */
 
@@ -44,7 +46,7 @@ export const formatNamed = (name: string): (typeof FORMATS)[number] =>
 /** A new widest or smallest stop; the aperture in use goes along when it would fall outside. */
 export function withStops(station: Station, stops: { f_min?: number; f_max?: number }): Station {
   const lens = { ...station.lens, ...stops };
-  const aperture = Math.min(lens.f_max, Math.max(lens.f_min, station.aperture));
+  const aperture = heldStop(lens, station.aperture);
   return { ...station, lens, aperture: lens.f_max < lens.f_min ? station.aperture : aperture };
 }
 
@@ -106,7 +108,7 @@ export function withFocusWay(station: Station, way: FocusWay): Station {
   if (way === focusWay(station.focus)) return station;
   const s = setup(station);
   if (way === 'image_distance') {
-    return { ...station, focus: { image_distance_mm: Number(s.bedMm.toFixed(3)) } };
+    return { ...station, focus: { image_distance_mm: rounded(s.bedMm, 3) } };
   }
   if (way === 'distance') {
     const distance = focusDistanceM(station);

@@ -1,5 +1,6 @@
 import type { Refuse } from './refuse.js';
 import type { Box, Settings } from './station.js';
+import { turnedBox } from './turned-box.js';
 
 type Sited = Pick<Settings, 'lens' | 'camera' | 'facade' | 'site'>;
 
@@ -46,10 +47,8 @@ function roomRules({ site, camera }: Sited, refuse: Refuse): void {
 }
 
 function boxRules(station: Sited, box: Box, i: number, refuse: Refuse): void {
-  const turn = ((box.turn_deg ?? 0) * Math.PI) / 180;
-  const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
-  const reach = (Math.abs(box.width_m * sin) + Math.abs(box.depth_m * cos)) / 2;
-  if (box.z_m + reach <= 0) {
+  const { into, reachM } = turnedBox(box);
+  if (box.z_m + reachM <= 0) {
     refuse(
       ['site', 'boxes', i, 'z_m'],
       'lies behind the camera: its distance ahead must be above 0',
@@ -57,8 +56,7 @@ function boxRules(station: Sited, box: Box, i: number, refuse: Refuse): void {
     return;
   }
   // The sensor mark in the box's own axes.
-  const x = -(box.x_m * cos - box.z_m * sin);
-  const z = -(box.x_m * sin + box.z_m * cos);
+  const [x, z] = into(-box.x_m, -box.z_m);
   const base = box.base_m ?? 0;
   const height = station.camera.height_m;
   if (

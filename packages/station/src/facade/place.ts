@@ -1,8 +1,9 @@
-import { allowedTravel, toPicture, type Span } from '@gangway/optics';
+import { allowedTravel, bisect, toPicture, type Span } from '@gangway/optics';
 import type { Station } from '../document/station.js';
 import { setup, type Setup } from '../optical/setup.js';
 import { allowedRise, movementsAsked, facadeView } from './facade.js';
 import { framedWell } from './verdict.js';
+import { rounded } from '../words/rounded.js';
 
 /** Movements are not overstretched: this share of what is allowed is preferred. */
 export const SENSIBLE = 0.9;
@@ -21,7 +22,7 @@ export function settableIn({ low, high }: Span, now: number): number | null {
   for (const decimals of [1, 2, 3]) {
     const unit = 10 ** -decimals;
     for (const round of [Math.round, Math.ceil, Math.floor]) {
-      const value = Number((round(aim / unit) * unit).toFixed(decimals)) + 0;
+      const value = rounded(round(aim / unit) * unit, decimals);
       if (value >= low - 1e-12 && value <= high + 1e-12) return value;
     }
   }
@@ -99,13 +100,9 @@ export function leastThatFrames(
   for (const share of [SENSIBLE, 1]) {
     const first = amounts.findIndex((amount, i) => i >= whole && at(amount, share) !== null);
     if (first < 0) continue;
-    let [bad, good] = [first === 0 ? 0 : amounts[first - 1]!, amounts[first]!];
-    while (good - bad > unit / 2) {
-      const middle = (good + bad) / 2;
-      if (at(middle, share)) good = middle;
-      else bad = middle;
-    }
-    const up = Number((Math.ceil(good / unit - 1e-9) * unit).toFixed(6));
+    const below = first === 0 ? 0 : amounts[first - 1]!;
+    const good = bisect(amounts[first]!, below, (amount) => at(amount, share) !== null, unit / 2);
+    const up = rounded(Math.ceil(good / unit - 1e-9) * unit, 6);
     const after = at(up, share);
     if (after) return { amount: up, after };
   }

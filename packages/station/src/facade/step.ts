@@ -1,6 +1,7 @@
 import type { Station } from '../document/station.js';
+import { rounded } from '../words/rounded.js';
 
-const round = (m: number): number => Number(m.toFixed(6)) + 0;
+const round = (m: number): number => rounded(m, 6);
 
 /**
  * The camera taken back along the line ahead (negative: closer): everything in front stands that

@@ -1,6 +1,7 @@
-import { allowedTravel, toSet, turnIn, type Keep, type TurnedIn } from '@gangway/optics';
+import { allowedTravel, bisect, toSet, turnIn, type Keep, type TurnedIn } from '@gangway/optics';
 import type { Station } from '../document/station.js';
 import { setup, type Setup } from '../optical/setup.js';
+import { rounded } from '../words/rounded.js';
 
 export interface TurnInReport {
   yaw_deg: number;
@@ -48,6 +49,9 @@ export function reportTurnIn(s: Setup, asked: NonNullable<Station['turn_in']>): 
   };
 }
 
+/** A camera turned further sees the kept thing edge on. */
+const MOST_DEG = 80;
+
 /** How far the camera may turn towards a side before circle or mechanism ends the shift, degrees. */
 export function mostTurnIn(s: Setup, keep: Keep, side: -1 | 1): number {
   const serves = (deg: number): boolean => {
@@ -55,14 +59,7 @@ export function mostTurnIn(s: Setup, keep: Keep, side: -1 | 1): number {
     return found !== null && reached(s, found.shiftMm);
   };
   if (!serves(0)) return 0;
-  let [good, bad] = [0, 80];
-  if (serves(bad)) return bad;
-  for (let i = 0; i < 40; i++) {
-    const middle = (good + bad) / 2;
-    if (serves(middle)) good = middle;
-    else bad = middle;
-  }
-  return good;
+  return serves(MOST_DEG) ? MOST_DEG : bisect(0, MOST_DEG, serves);
 }
 
 /** The station with the turn made: camera yawed, frame shifted back, nothing else touched. */
@@ -73,10 +70,10 @@ export function withTurnIn(station: Station, s: Setup): Station {
   const yaw = ((station.camera.yaw_deg + asked.yaw_deg + 540) % 360) - 180;
   return {
     ...rest,
-    camera: { ...station.camera, yaw_deg: Number(yaw.toFixed(6)) },
+    camera: { ...station.camera, yaw_deg: rounded(yaw, 6) },
     movements: {
       ...station.movements,
-      shift_mm: Number(setShift(s, found.shiftMm).toFixed(3)) + 0,
+      shift_mm: rounded(setShift(s, found.shiftMm), 3),
     },
   };
 }

@@ -1,4 +1,4 @@
-import { missAtUnitStopMm } from '@gangway/optics';
+import { missAtUnitStopMm, outOf } from '@gangway/optics';
 import { degrees, fixed, fStop, distance, trimmed, type Units } from '../words/format.js';
 import { turnsOf } from '../optical/turning.js';
 import { reportMarks } from './marks.js';
@@ -137,11 +137,7 @@ function notesOf(answer: FocusAnswer): string[] {
     const size = mark.infinite ? (1e3 * farthest) / Math.hypot(...at) : 1;
     return at.map((each) => each * size) as [number, number, number];
   });
-  const { basis } = s.stance;
-  const [a, b, c] = s.lensCentre;
-  const along = (i: 0 | 1 | 2): number =>
-    a * basis.right[i] + b * basis.up[i] + c * basis.normal[i];
-  const lens = [along(0), along(1), along(2)] as const;
+  const lens = outOf(s.stance.basis, s.lensCentre);
   const shape = shapeOf(places, lens, s.focalLengthMm);
   if (marks.sharp.length > 1 && shape === 'place') {
     notes.push('All marks lie at one place: focus on it; leaning gains nothing.');

@@ -1,4 +1,4 @@
-import { degrees, fStop } from '../words/format.js';
+import { fStop } from '../words/format.js';
 import type { Mark, Station } from '../document/station.js';
 import { reportMarks } from './marks.js';
 import { setup } from '../optical/setup.js';
@@ -6,6 +6,7 @@ import { freedomsOf } from './freedoms.js';
 import { settled } from './set.js';
 import { solveStation } from './solve.js';
 import type { Way } from '../ways/way.js';
+import { leanSaid } from '../words/lean.js';
 
 /** Starts for pictures that are soft on purpose; empty without a mark that must be sharp. */
 export function looksFor(station: Station): Way<Station>[] {
@@ -27,18 +28,6 @@ const blurWords = (station: Station): string => {
     : `, the rest by ${Math.round(least)} µm or more`;
 };
 
-const leanWords = ({ movements: { tilt_deg, swing_deg } }: Station): string =>
-  [
-    Math.abs(tilt_deg) < 0.05
-      ? ''
-      : `tilt ${degrees(Math.abs(tilt_deg))} ${tilt_deg > 0 ? 'forward' : 'back'}`,
-    Math.abs(swing_deg) < 0.05
-      ? ''
-      : `swing ${degrees(Math.abs(swing_deg))} ${swing_deg > 0 ? 'right' : 'left'}`,
-  ]
-    .filter((each) => each !== '')
-    .join(', ') || 'no lean';
-
 /** The first sharp mark alone, every other as soft as it is asked for. */
 function isolated(station: Station): Way<Station> | null {
   const marks = station.marks!;
@@ -54,7 +43,7 @@ function isolated(station: Station): Way<Station> | null {
   return {
     id: 'one',
     title: `Only ${marks[first]!.label || 'the first mark'}`,
-    detail: `${leanWords(found.station)}, ${fStop(found.station.aperture)}${blurWords(found.station)}`,
+    detail: `${leanSaid(found.station.movements)}, ${fStop(found.station.aperture)}${blurWords(found.station)}`,
     after: settled(found.station, found),
   };
 }
@@ -102,7 +91,7 @@ function leaned(
   const after: Station = { ...settled(found.station, found), marks: station.marks! };
   return {
     ...named,
-    detail: `${leanWords(after)}, ${fStop(after.aperture)}, focused on ${sharp.label || 'the first mark'}${found.within ? '' : '; a corner leaves the circle'}`,
+    detail: `${leanSaid(after.movements)}, ${fStop(after.aperture)}, focused on ${sharp.label || 'the first mark'}${found.within ? '' : '; a corner leaves the circle'}`,
     after,
   };
 }

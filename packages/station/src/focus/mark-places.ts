@@ -1,5 +1,6 @@
 import type { Mark, Station } from '../document/station.js';
 import { boxPlan } from '../scene/scene.js';
+import { rounded } from '../words/rounded.js';
 
 /** A place of the site that a mark may be put on. */
 export interface Pickable {
@@ -8,7 +9,7 @@ export interface Pickable {
   readonly at: Pick<Mark, 'x_m' | 'y_m' | 'z_m'>;
 }
 
-const round = (m: number): number => Number(m.toFixed(4)) + 0;
+const round = (m: number): number => rounded(m, 4);
 
 const CORNER_NAMES = ['near left', 'near right', 'far right', 'far left'] as const;
 

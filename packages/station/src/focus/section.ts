@@ -8,6 +8,7 @@ import {
   add,
   subtract,
   type Point,
+  outOf,
   type Vec3,
 } from '@gangway/optics';
 import { CONTROLS } from '../controls/controls.js';
@@ -242,10 +243,9 @@ export function sceneStep(
   dx: number,
   dy: number,
 ): { x_m: number; y_m: number; z_m: number } {
-  const { right, up, normal } = sensorAxes(station);
-  const [a, b, c] = fromSection(station, kind, { x: dx, y: dy });
-  const at = (i: 0 | 1 | 2): number => (a * right[i] + b * up[i] + c * normal[i]) / 1000;
-  return { x_m: at(0), y_m: at(1), z_m: at(2) };
+  const step = fromSection(station, kind, { x: dx, y: dy });
+  const [x, y, z] = outOf(sensorAxes(station), step);
+  return { x_m: x / 1000, y_m: y / 1000, z_m: z / 1000 };
 }
 
 /**

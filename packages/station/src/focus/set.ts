@@ -2,6 +2,7 @@ import type { Mark, Solve, Station } from '../document/station.js';
 import { solveOf } from './freedoms.js';
 import { standingOf, stateOf } from '../optical/state.js';
 import { solveStation, type FocusAnswer } from './solve.js';
+import { rounded } from '../words/rounded.js';
 
 /** What a scale is set to of a lean: thousandths of a degree. */
 const settable = (deg: number, round: (value: number) => number): number =>
@@ -55,7 +56,7 @@ function settledAt(
   // Turning degrees into radians and back leaves dust behind.
   const clean = Object.fromEntries(
     Object.entries(set.movements).map(([key, value]) =>
-      key.endsWith('_deg') ? [key, Number(value.toFixed(3)) + 0] : [key, value],
+      key.endsWith('_deg') ? [key, rounded(value, 3)] : [key, value],
     ),
   ) as Station['movements'];
   return { ...set, movements: clean };

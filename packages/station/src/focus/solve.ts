@@ -16,6 +16,7 @@ import { beyondMechanism, opticalState } from '../optical/state.js';
 import { appliedTo } from './apply.js';
 import { freedomsOf } from './freedoms.js';
 import { questionOf, sortedMarks, usableHalfAngle, type Sorted } from './question.js';
+import { leanSizeDeg } from '../words/lean.js';
 
 /** What ended the search: an end of the mechanism, the circle, a wish that could not be met. */
 export type Bound =
@@ -192,14 +193,14 @@ function boundsOf(
   const atEnd = (value: number, [low, high]: readonly [number, number]): boolean =>
     low < high && (value <= low + AT_END_DEG || value >= high - AT_END_DEG);
   if (freedom.kind === 'turned') {
-    const lean = leanOf(solved);
+    const lean = leanSizeDeg(solved.lens);
     if (lean >= freedom.lean[1] - AT_END_DEG) bounds.push('lean');
   } else {
     const moved = freedom.kind === 'rear' ? solved.rear : solved.lens;
     const name = freedom.kind === 'rear' ? 'rear_' : '';
     if (atEnd(moved.tiltDeg, freedom.tilt)) bounds.push(`${name}tilt` as Bound);
     if (atEnd(moved.swingDeg, freedom.swing)) bounds.push(`${name}swing` as Bound);
-    if (leanOf(solved) >= freedom.leanDeg - AT_END_DEG) bounds.push('lean');
+    if (leanSizeDeg(solved.lens) >= freedom.leanDeg - AT_END_DEG) bounds.push('lean');
   }
   const question = questionOf(station, s, { sharp, soft }, freedom, cover);
   const [far, near] = question.setting;
@@ -215,7 +216,3 @@ function boundsOf(
 /** Whether a corner lies at the edge of what is lit, to a few thousandths of a degree. */
 const touches = (s: Setup, cover: number): boolean =>
   CORNERS.some((corner) => angleFromAxis(s.cone, frameCorner(s.frame, corner)) > cover - 1e-4);
-
-const leanOf = ({ lens: { tiltDeg, swingDeg } }: Solved): number =>
-  (Math.acos(Math.cos((tiltDeg * Math.PI) / 180) * Math.cos((swingDeg * Math.PI) / 180)) * 180) /
-  Math.PI;

@@ -7,6 +7,7 @@ import { settled } from './set.js';
 import { stopTable } from './stops.js';
 import { straightAnswer } from './straight.js';
 import { SECONDS_EACH, stackStop } from './ways.js';
+import { leanSizeDeg } from '../words/lean.js';
 
 /** One way to get all marks sharp, told by the same figures as the others. */
 export interface Effort {
@@ -85,4 +86,4 @@ export function tiltOrStack(station: Station): Effort[] {
 }
 
 const leanOf = ({ solved: { lens, rear } }: FocusAnswer): number =>
-  Math.max(Math.hypot(lens.tiltDeg, lens.swingDeg), Math.hypot(rear.tiltDeg, rear.swingDeg));
+  Math.max(leanSizeDeg(lens), leanSizeDeg(rear));

@@ -1,5 +1,5 @@
 import { stackFrames } from '@gangway/optics';
-import { degrees, fixed, fStop, mm, signed } from '../words/format.js';
+import { fixed, fStop, mm, signed } from '../words/format.js';
 import { reportPerspective } from '../optical/perspective.js';
 import { setup } from '../optical/setup.js';
 import { parseStation } from '../document/parse.js';
@@ -10,12 +10,14 @@ import { stackStepOf } from './report.js';
 import { settled } from './set.js';
 import { solveStation, type FocusAnswer } from './solve.js';
 import { straightAnswer } from './straight.js';
+import { heldStop } from '../document/stop.js';
+import { leanSaid } from '../words/lean.js';
 
 /** The stop at which a shift lens is sharpest on small formats (common practice, no source). */
 const SHARPEST = 8;
 
 export const stackStop = ({ lens, stack }: Station): number =>
-  stack?.f_number ?? Math.min(lens.f_max, Math.max(lens.f_min, SHARPEST));
+  stack?.f_number ?? heldStop(lens, SHARPEST);
 
 /** A draft before it is ranked: these are listed in the order a photographer thinks of them. */
 type Found = Omit<Draft<Station>, 'cost'>;
@@ -34,15 +36,6 @@ export function focusWays(station: Station, answer: FocusAnswer): Way<Station>[]
     { cures: (after) => parseStation(after).ok, most: found.length },
   ).map(({ cost: _, price: detail, ...way }) => ({ ...way, detail }));
 }
-
-const leanOf = ({ station: { movements: m } }: FocusAnswer): string => {
-  const parts = [
-    [m.tilt_deg, m.tilt_deg > 0 ? 'forward' : 'back'],
-    [m.swing_deg, m.swing_deg > 0 ? 'right' : 'left'],
-  ] as const;
-  const said = parts.filter(([deg]) => Math.abs(deg) >= 0.05);
-  return said.map(([deg, way]) => `${degrees(Math.abs(deg))} ${way}`).join(', ') || 'no lean';
-};
 
 const holdsWords = (answer: FocusAnswer): string =>
   answer.held
@@ -104,7 +97,7 @@ function oneAxis(station: Station, answer: FocusAnswer): Found[] {
     return (
       found && {
         id: `${alone}-alone`,
-        title: `${alone === 'tilt' ? 'Tilt' : 'Swing'} alone, ${leanOf(found)}`,
+        title: `${alone === 'tilt' ? 'Tilt' : 'Swing'} alone, ${leanSaid(found.station.movements)}`,
         price: `${holdsWords(found)}${uncovered(found)}`,
         after: settled(found.station, found),
       }
@@ -147,7 +140,7 @@ function joined(station: Station): Found | null {
   if (!found) return null;
   return {
     id: 'joined',
-    title: `${free.length === 1 ? `${free[0]!.label || 'The free mark'} joins` : `The ${free.length} free marks join`} in, ${leanOf(found)}`,
+    title: `${free.length === 1 ? `${free[0]!.label || 'The free mark'} joins` : `The ${free.length} free marks join`} in, ${leanSaid(found.station.movements)}`,
     price: `${holdsWords(found)}${uncovered(found)}`,
     after: settled(found.station, found),
   };

@@ -1,12 +1,13 @@
 import {
+  bisect,
   dot,
   imageDistanceOnBed,
+  into,
   inverseDepth,
   lensFromMark,
   missAtUnitStopMm,
   stanceOf,
   subtract,
-  type Vec3,
 } from '@gangway/optics';
 import { degrees } from '../words/format.js';
 import { nameOf } from './hindrance.js';
@@ -56,8 +57,7 @@ export function wiggleFor(answer: FocusAnswer): Wiggle | null {
     const leaned = tilt ? { tiltDeg: lean, swingDeg: held } : { tiltDeg: held, swingDeg: lean };
     const stance = stanceOf({ ...standards, lens: leaned });
     const v = imageDistanceOnBed(stance, bedMm);
-    const { right, up, normal } = stance.basis;
-    const far: Vec3 = [dot(each.at, right), dot(each.at, up), dot(each.at, normal)];
+    const far = into(stance.basis, each.at);
     const pupil = { ...s.pupil, axisZ: stance.axis[2] };
     if (each.mark.infinite) {
       return missAtUnitStopMm(pupil, v, dot(far, stance.axis) / (f * far[2]));
@@ -66,15 +66,8 @@ export function wiggleFor(answer: FocusAnswer): Wiggle | null {
     return missAtUnitStopMm(pupil, v, inverseDepth(f, stance.axis, place));
   };
   const root = (of: (t: number) => number, low: number, high: number): number | null => {
-    let [a, b] = [low, high];
-    const atA = of(a);
-    if (atA * of(b) > 0) return null;
-    for (let i = 0; i < 80; i++) {
-      const middle = (a + b) / 2;
-      if (of(middle) * atA > 0) a = middle;
-      else b = middle;
-    }
-    return (a + b) / 2;
+    const atLow = of(low);
+    return atLow * of(high) > 0 ? null : bisect(low, high, (t) => of(t) * atLow > 0);
   };
   const target = tilt ? solved.lens.tiltDeg : solved.lens.swingDeg;
   const from = (start: number): { rounds: Round[]; settles: boolean } => {

@@ -5,6 +5,7 @@ import { focusEnds, reachOf, type RigParts } from '../document/chain.js';
 import { bedReading } from '@gangway/optics';
 import { newStation } from '../document/new-station.js';
 import type { KitItem, KitItemOf } from './schema.js';
+import { heldStop } from '../document/stop.js';
 
 /** A kit item as it is stored: which one, and how often it was changed. */
 export interface Stored<T = KitItem> {
@@ -154,7 +155,7 @@ export function withRig(
     movement_limits: limits,
     movements: limits.moves === 'rear' ? plain : station.movements,
     criterion: untold ? newStation('').criterion : station.criterion,
-    aperture: Math.min(lens.f_max, Math.max(lens.f_min, station.aperture)),
+    aperture: heldStop(lens, station.aperture),
   };
   if (next.focus.distance_m !== undefined) return withinReach(next, next.focus.distance_m);
   return next.focus.image_distance_mm === undefined

@@ -6,6 +6,7 @@ import { chainPartFrom, filterFrom, goesInChain, type Stored } from './assemble.
 import { rigStation, type WholeRig } from './rig-document.js';
 import { tried, type Way } from '../ways/way.js';
 import type { KitItemOf } from './schema.js';
+import { rounded } from '../words/rounded.js';
 
 /** One change of a rig that takes a problem away; tried before it is offered. */
 export type Cure = Way<WholeRig>;
@@ -111,10 +112,10 @@ function adapters(
       rig,
       at,
       replace
-        ? { ...there, thickness_mm: Number(thicknessMm.toFixed(4)) }
+        ? { ...there, thickness_mm: rounded(thicknessMm, 4) }
         : {
             kind: 'adapter',
-            thickness_mm: Number(thicknessMm.toFixed(4)),
+            thickness_mm: rounded(thicknessMm, 4),
             ...(rig.chain.length === 0 ? faces : {}),
           },
       replace,

@@ -17,6 +17,7 @@ import type { Refuse } from '../document/refuse.js';
 import { contactsReach } from '../document/chain.js';
 import type { Station } from '../document/station.js';
 import { withRig } from './assemble.js';
+import { heldStop } from '../document/stop.js';
 
 const VERSION = 1;
 
@@ -73,7 +74,7 @@ export function stopOf({ lens, chain, back, aperture }: WholeRig): number {
   ) {
     return lens.f_min;
   }
-  return Math.min(lens.f_max, Math.max(lens.f_min, aperture ?? 8));
+  return heldStop(lens, aperture ?? 8);
 }
 
 /** A rig as a station looks at it: level, movements at zero, focused as far as it goes. */

@@ -1,18 +1,16 @@
-import { degrees, dot, sensorBasis, subtract, type Vec3 } from '@gangway/optics';
+import { degrees, into, outOf, sensorBasis, subtract, type Axes, type Vec3 } from '@gangway/optics';
 import type { Mark, Station } from '../document/station.js';
 import type { Setup } from './setup.js';
 
 /** Sensor axes in the station frame (X right, Y up, Z level ahead at yaw 0). */
-export function sensorAxes(station: Station): { right: Vec3; up: Vec3; normal: Vec3 } {
-  const { camera, movements } = station;
+export function sensorAxes({ camera, movements }: Station): Axes {
   const body = sensorBasis(camera.pitch_deg, camera.yaw_deg);
   const rear = sensorBasis(movements.rear_tilt_deg ?? 0, movements.rear_swing_deg ?? 0);
-  const outward = (v: Vec3): Vec3 => [
-    v[0] * body.right[0] + v[1] * body.up[0] + v[2] * body.normal[0],
-    v[0] * body.right[1] + v[1] * body.up[1] + v[2] * body.normal[1],
-    v[0] * body.right[2] + v[1] * body.up[2] + v[2] * body.normal[2],
-  ];
-  return { right: outward(rear.right), up: outward(rear.up), normal: outward(rear.normal) };
+  return {
+    right: outOf(body, rear.right),
+    up: outOf(body, rear.up),
+    normal: outOf(body, rear.normal),
+  };
 }
 
 /** How far the sensor points above level, pitch and leans of the back together. */
@@ -24,10 +22,10 @@ export function fromLensCentre(
   station: Station,
   { lensCentre }: Setup,
 ): (x_m: number, y_m: number, z_m: number) => Vec3 {
-  const { right, up, normal } = sensorAxes(station);
+  const axes = sensorAxes(station);
   return (x_m, y_m, z_m) => {
     const p: Vec3 = [x_m * 1000, (y_m - station.camera.height_m) * 1000, z_m * 1000];
-    return subtract([dot(p, right), dot(p, up), dot(p, normal)], lensCentre);
+    return subtract(into(axes, p), lensCentre);
   };
 }
 
@@ -46,4 +44,10 @@ export function markPlace(
     const out = INFINITE_M / (Math.hypot(x_m, y_m - height_m, z_m) || 1);
     return place(x_m * out, (y_m - height_m) * out + height_m, z_m * out);
   };
+}
+
+/** The lens centre in the station frame, m: the other way from {@link fromLensCentre}. */
+export function lensCentreM(station: Station, { lensCentre }: Setup): Vec3 {
+  const [x, y, z] = outOf(sensorAxes(station), lensCentre);
+  return [x / 1000, y / 1000 + station.camera.height_m, z / 1000];
 }

@@ -1,4 +1,4 @@
-import { frameCovered, turnedTiltOf } from '@gangway/optics';
+import { frameCovered } from '@gangway/optics';
 import {
   MOVEMENTS,
   REAR_MOVEMENTS,
@@ -8,6 +8,7 @@ import {
 import { filterClear } from './filter-ring.js';
 import type { Station } from '../document/station.js';
 import { setup, shiftLengthMm, type Setup } from './setup.js';
+import { leanSizeDeg } from '../words/lean.js';
 
 /**
  * How the frame stands, worst first: a movement past what the mechanism allows, a corner
@@ -28,10 +29,6 @@ const SLACK = 1e-6;
 const past = (value: number, range: readonly [number, number] | undefined): boolean =>
   range !== undefined && (value < range[0] - SLACK || value > range[1] + SLACK);
 
-/** Length of the lean that a tilt and a swing make together. */
-const leanOf = (tiltDeg: number, swingDeg: number): number =>
-  turnedTiltOf({ tiltDeg, swingDeg }).leanDeg;
-
 /** The movements set further than the mechanism goes. */
 export function beyondMechanism(station: Station): (Movement | RearMovement)[] {
   const { movements: set, movement_limits: limits } = station;
@@ -41,7 +38,11 @@ export function beyondMechanism(station: Station): (Movement | RearMovement)[] {
   ];
   const lengths = [
     [Math.hypot(set.rise_mm, set.shift_mm), shiftLengthMm(station), ['rise_mm', 'shift_mm']],
-    [leanOf(set.tilt_deg, set.swing_deg), limits.radial_tilt_deg, ['tilt_deg', 'swing_deg']],
+    [
+      leanSizeDeg({ tiltDeg: set.tilt_deg, swingDeg: set.swing_deg }),
+      limits.radial_tilt_deg,
+      ['tilt_deg', 'swing_deg'],
+    ],
   ] as const;
   for (const [length, most, names] of lengths) {
     if (most !== undefined && length > most + SLACK) {

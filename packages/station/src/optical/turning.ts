@@ -3,6 +3,7 @@ import { fixed, trimmed } from '../words/format.js';
 import type { Station } from '../document/station.js';
 import { shiftLengthMm } from './setup.js';
 import { standardsOf } from '../document/standards.js';
+import { rounded } from '../words/rounded.js';
 
 /** How a lens that turns is set: the turn, the length along it, and the stop that is nearest. */
 export interface Turn {
@@ -82,7 +83,7 @@ export function ontoStops(station: Station): Station {
   const shift = turnsOf(station).find((turn) => turn.kind === 'shift');
   if (!shift?.stop || shift.stop.offDeg <= 1e-6) return station;
   const angle = (shift.stop.deg * Math.PI) / 180;
-  const toward = (value: number): number => Number(value.toFixed(2)) + 0;
+  const toward = (value: number): number => rounded(value, 2);
   return {
     ...station,
     movements: {
@@ -119,7 +120,7 @@ export function pivotMove(station: Station): PivotMove | null {
 export function withCounterMove(station: Station): Station {
   const move = pivotMove(station);
   if (!move) return station;
-  const add = (now: number, by: number): number => Number((now + by).toFixed(2)) + 0;
+  const add = (now: number, by: number): number => rounded(now + by, 2);
   return {
     ...station,
     movements: {

@@ -1,7 +1,8 @@
-import { blurDiameterMm, dot, type Vec3 } from '@gangway/optics';
-import { fromLensCentre, sensorAxes } from '../optical/places.js';
+import { blurDiameterMm, dot, outOf, type Vec3 } from '@gangway/optics';
+import { lensCentreM, sensorAxes } from '../optical/places.js';
 import type { Box, Station } from '../document/station.js';
 import { setup } from '../optical/setup.js';
+import { turnedBox } from '../document/turned-box.js';
 
 /** Blur of every part of the picture: rows from the top, upright. */
 export interface BlurRaster {
@@ -31,14 +32,14 @@ const plane =
 
 /** Slabs of a box turned about the vertical. Source: Kay and Kajiya (1986), from memory. */
 function boxThing(box: Box): Thing {
-  const turn = ((box.turn_deg ?? 0) * Math.PI) / 180;
-  const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
+  const { into } = turnedBox(box);
   const low = box.base_m ?? 0;
   const half = [box.width_m / 2, box.height_m / 2, box.depth_m / 2];
-  const into = (x: number, y: number, z: number): Vec3 => [x * cos - z * sin, y, x * sin + z * cos];
   return (origin, way) => {
-    const from = into(origin[0] - box.x_m, origin[1] - low - half[1]!, origin[2] - box.z_m);
-    const along = into(way[0], way[1], way[2]);
+    const [x, z] = into(origin[0] - box.x_m, origin[2] - box.z_m);
+    const from: Vec3 = [x, origin[1] - low - half[1]!, z];
+    const [wayX, wayZ] = into(way[0], way[2]);
+    const along: Vec3 = [wayX, way[1], wayZ];
     let [enter, leave] = [-Infinity, Infinity];
     for (let i = 0; i < 3; i++) {
       const [a, b] = [(-half[i]! - from[i]!) / along[i]!, (half[i]! - from[i]!) / along[i]!];
@@ -78,11 +79,8 @@ function thingsOf({ site, facade }: Station): Thing[] {
 export function blurRaster(station: Station, across = ACROSS): BlurRaster {
   const s = setup(station);
   const { frame, imageDistanceMm: v, focalLengthMm: f, axis, pupil, fNumber, factor } = s;
-  const { right, up, normal } = sensorAxes(station);
-  const mark = fromLensCentre(station, s)(0, station.camera.height_m, 0);
-  const at = (i: 0 | 1 | 2): number =>
-    -(mark[0] * right[i] + mark[1] * up[i] + mark[2] * normal[i]) / 1000;
-  const origin: Vec3 = [at(0), at(1) + station.camera.height_m, at(2)];
+  const axes = sensorAxes(station);
+  const origin = lensCentreM(station, s);
   const scale = across / Math.max(frame.widthMm, frame.heightMm);
   const width = Math.max(1, Math.round(frame.widthMm * scale));
   const height = Math.max(1, Math.round(frame.heightMm * scale));
@@ -93,11 +91,7 @@ export function blurRaster(station: Station, across = ACROSS): BlurRaster {
     for (let column = 0; column < width; column++) {
       const x = frame.shiftMm + frame.widthMm * ((column + 0.5) / width - 0.5);
       const ray: Vec3 = [x, y, v];
-      const way: Vec3 = [
-        x * right[0] + y * up[0] + v * normal[0],
-        x * right[1] + y * up[1] + v * normal[1],
-        x * right[2] + y * up[2] + v * normal[2],
-      ];
+      const way = outOf(axes, ray);
       let t = Infinity;
       for (const thing of things) t = Math.min(t, thing(origin, way));
       // 1/q along the ray, at t in m; a ray that meets nothing runs to infinity.

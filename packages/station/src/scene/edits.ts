@@ -1,8 +1,9 @@
 import type { Box, Facade, Room, Site, Station } from '../document/station.js';
+import { rounded } from '../words/rounded.js';
 
 /** Changes to the site. Figures are kept to the millimetre. */
 
-const round = (m: number): number => Number(m.toFixed(3)) + 0;
+const round = (m: number): number => rounded(m, 3);
 
 export const withFacade = (station: Station, change: Partial<Facade>): Station => {
   const { measured, ...facade } = station.facade ?? startFacade(station);

@@ -1,5 +1,5 @@
-import { dot, project, type Point, type Vec3 } from '@gangway/optics';
-import { fromLensCentre, markPlace, sensorAxes } from '../optical/places.js';
+import { dot, outOf, project, type Point, type Vec3 } from '@gangway/optics';
+import { fromLensCentre, lensCentreM, markPlace, sensorAxes } from '../optical/places.js';
 import type { Mark, Station } from '../document/station.js';
 import { setup, type Setup } from '../optical/setup.js';
 import { sceneOf, type Look, type Shape } from './scene.js';
@@ -104,19 +104,12 @@ export function onPlaneAhead(
 ): { x: number; y: number } | null {
   const s = setup(station);
   const k = s.imageDistanceMm * s.factor;
-  const { right, up, normal } = sensorAxes(station);
-  const toWorld = ([a, b, c]: Vec3): Vec3 => [
-    a * right[0] + b * up[0] + c * normal[0],
-    a * right[1] + b * up[1] + c * normal[1],
-    a * right[2] + b * up[2] + c * normal[2],
-  ];
-  const direction = toWorld([at.x, at.y, k]);
-  const origin = fromLensCentre(station, s)(0, station.camera.height_m, 0);
-  const lens = toWorld([-origin[0], -origin[1], -origin[2]]);
+  const direction = outOf(sensorAxes(station), [at.x, at.y, k]);
+  const lens = lensCentreM(station, s);
   if (direction[2] <= 1e-9) return null;
-  const t = (distanceM * 1000 - lens[2]) / direction[2];
+  const t = (distanceM - lens[2]) / direction[2];
   return {
-    x: (lens[0] + t * direction[0]) / 1000,
-    y: (lens[1] + t * direction[1]) / 1000 + station.camera.height_m,
+    x: lens[0] + t * direction[0],
+    y: lens[1] + t * direction[1],
   };
 }

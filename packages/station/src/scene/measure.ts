@@ -1,4 +1,5 @@
 import type { Facade, Station } from '../document/station.js';
+import { rounded } from '../words/rounded.js';
 
 export type Measured = NonNullable<Facade['measured']>;
 
@@ -25,6 +26,6 @@ export function withMeasured(station: Station, measured: Measured): Station | st
   if (typeof level === 'string') return level;
   return {
     ...station,
-    facade: { ...station.facade!, distance_m: Number(level.toFixed(4)), measured },
+    facade: { ...station.facade!, distance_m: rounded(level, 4), measured },
   };
 }

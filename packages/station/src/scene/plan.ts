@@ -2,6 +2,7 @@ import { sensorAxes } from '../optical/places.js';
 import type { Station } from '../document/station.js';
 import { setup } from '../optical/setup.js';
 import { boxPlan } from './scene.js';
+import { type Vec3, outOf } from '@gangway/optics';
 
 /** A place on a drawing of the site, m: across the sheet and up it. */
 export interface At {
@@ -41,18 +42,13 @@ export interface Bounds {
 }
 
 /** Direction of a picture edge in the station frame: x right, y up, z ahead. */
-function edgeDirection(station: Station, dx: number, dy: number): [number, number, number] {
+function edgeDirection(station: Station, dx: number, dy: number): Vec3 {
   const { frame, imageDistanceMm: v } = setup(station);
-  const { right, up, normal } = sensorAxes(station);
-  const [a, b] = [
+  return outOf(sensorAxes(station), [
     frame.shiftMm + (dx * frame.widthMm) / 2,
     frame.riseMm + (dy * frame.heightMm) / 2,
-  ];
-  return [0, 1, 2].map((i) => a * right[i]! + b * up[i]! + v * normal[i]!) as [
-    number,
-    number,
-    number,
-  ];
+    v,
+  ]);
 }
 
 /** How far ahead anything of the site lies, m. */

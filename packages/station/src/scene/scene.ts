@@ -1,4 +1,5 @@
 import type { Box, Facade, Room, Site } from '../document/station.js';
+import { turnedBox } from '../document/turned-box.js';
 
 /** A place in the station frame, m: x right, y up, z level ahead. */
 export type Place = readonly [number, number, number];
@@ -231,16 +232,15 @@ function cofferPanels(room: Room, [across, along]: readonly [number, number]): S
 
 /** Corners of a box's ground plan, in order, m. */
 export function boxPlan(box: Box): { x: number; z: number }[] {
-  const turn = ((box.turn_deg ?? 0) * Math.PI) / 180;
-  const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
+  const { out } = turnedBox(box);
   return [
     [-1, -1],
     [1, -1],
     [1, 1],
     [-1, 1],
   ].map(([a, b]) => {
-    const [x, z] = [(a! * box.width_m) / 2, (b! * box.depth_m) / 2];
-    return { x: box.x_m + x * cos + z * sin, z: box.z_m - x * sin + z * cos };
+    const [x, z] = out((a! * box.width_m) / 2, (b! * box.depth_m) / 2);
+    return { x: box.x_m + x, z: box.z_m + z };
   });
 }
 

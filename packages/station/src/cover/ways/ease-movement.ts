@@ -6,6 +6,7 @@ import type { Movement } from '../../document/movements.js';
 import { sense, unitOf } from '../../words/names.js';
 import type { Draft } from '../../ways/way.js';
 import type { Kind, Question } from './kind.js';
+import { rounded } from '../../words/rounded.js';
 
 const MOVED: readonly { id: ControlId; field: Movement }[] = [
   { id: 'rise', field: 'rise_mm' },
@@ -25,8 +26,8 @@ const TENTH = 0.1;
 
 /** A tenth of a millimetre or degree, rounded so that it stays inside the stretch. */
 function settable(value: number, from: number, to: number): number | null {
-  const down = Number((Math.floor(value / TENTH + 1e-7) * TENTH).toFixed(1)) + 0;
-  const up = Number((Math.ceil(value / TENTH - 1e-7) * TENTH).toFixed(1)) + 0;
+  const down = rounded(Math.floor(value / TENTH + 1e-7) * TENTH, 1);
+  const up = rounded(Math.ceil(value / TENTH - 1e-7) * TENTH, 1);
   const inside = (n: number): boolean => n >= from - 1e-9 && n <= to + 1e-9;
   return (
     [down, up].filter(inside).sort((a, b) => Math.abs(a - value) - Math.abs(b - value))[0] ?? null

@@ -2,6 +2,7 @@ import { fixed } from '../../words/format.js';
 import type { Station } from '../../document/station.js';
 import { sense } from '../../words/names.js';
 import type { Kind } from './kind.js';
+import { bisect } from '@gangway/optics';
 
 const COST_OF_ALL = 5;
 const TENTHS = 10;
@@ -19,12 +20,7 @@ export const easeTogether: Kind = ({ station, cures }) => {
     };
   };
   if (!cures(at(0))) return [];
-  let [good, bad] = [0, 1];
-  for (let i = 0; i < 20; i++) {
-    const middle = (good + bad) / 2;
-    if (cures(at(middle))) good = middle;
-    else bad = middle;
-  }
+  const good = bisect(0, 1, (share) => cures(at(share)), 1e-6);
   const after = at(good);
   const { rise_mm, shift_mm } = after.movements;
   return [

@@ -1,0 +1,85 @@
+import {
+  parseAngleDeg,
+  parseFNumber,
+  parseRatio,
+  valueAt,
+  withAt,
+  withoutAt,
+  type Parsed,
+  type Station,
+} from '@gangway/station';
+import { Field } from './field.js';
+import { given, parseMm, parseNumber, TextField, useStation } from './fields.js';
+import { MetreField } from './metre-field.js';
+
+/** How a value is written by hand. */
+type Written = 'text' | 'metre' | 'mm' | '°' | '×' | 'px' | 'number' | 'stop';
+
+/** A line of a form: where in the station it stands, what it is called, how it is written. */
+export interface Row {
+  readonly at: string;
+  /** Where unfinished text is kept, and faults are looked for, when not there. */
+  readonly pointer?: string;
+  readonly label: string;
+  readonly as: Written;
+  /** Left empty it is taken away; a pointer: what goes with it. */
+  readonly clear?: true | string;
+  /** Shown where nothing is given. */
+  readonly usual?: number;
+  readonly placeholder?: string;
+  /** Where more changes than the value itself. */
+  readonly write?: (station: Station, value: number) => Station;
+  readonly when?: (station: Station) => boolean;
+}
+
+const PARSE: Record<Exclude<Written, 'text' | 'metre'>, (text: string) => Parsed> = {
+  mm: parseMm,
+  '°': parseAngleDeg,
+  '×': parseRatio,
+  px: parseNumber,
+  number: parseNumber,
+  stop: parseFNumber,
+};
+
+/** Lines of a form, made from a table. */
+export function Rows({ rows }: { rows: readonly Row[] }) {
+  const station = useStation();
+  return rows
+    .filter(({ when }) => when?.(station) ?? true)
+    .map((row) => <OneRow key={row.at} row={row} station={station} />);
+}
+
+function OneRow({ row, station }: { row: Row; station: Station }) {
+  const { at, label, as, clear, usual, placeholder, pointer = at } = row;
+  const there = valueAt(station, at);
+  if (as === 'text') {
+    return (
+      <TextField
+        label={label}
+        pointer={pointer}
+        value={there as string | undefined}
+        write={(now, text) => withAt(now, at, text)}
+      />
+    );
+  }
+  const value = (there as number | undefined) ?? usual;
+  const write = row.write ?? ((now: Station, next: number) => withAt(now, at, next));
+  const cleared = clear
+    ? { clear: (now: Station) => withoutAt(now, clear === true ? at : clear) }
+    : {};
+  if (as === 'metre') {
+    return <MetreField label={label} pointer={pointer} value={value} write={write} {...cleared} />;
+  }
+  return (
+    <Field
+      label={label}
+      pointer={pointer}
+      unit={as === 'number' || as === 'stop' ? '' : as}
+      shown={as === 'stop' && value !== undefined ? `f/${given(value)}` : given(value)}
+      parse={PARSE[as]}
+      write={write}
+      {...cleared}
+      {...(clear ? { placeholder: placeholder ?? '—' } : {})}
+    />
+  );
+}
