@@ -24,6 +24,7 @@ await build({
 const {
   evaluate,
   readings,
+  editedStation,
   parseStation,
   scalesOf,
   waysOut,
@@ -69,6 +70,50 @@ say(`the same without searches, all:      ${rate(readings)} a second`);
 say(`ways to frame a façade:              ${rate(framingWays, cut)} a second`);
 say(`the finder’s picture:                ${rate((s) => finderOf(s))} a second`);
 say(`parse and check a station:           ${rate(parseStation)} a second`);
+/** A site with all that a long day brings: 200 marks and 100 boxes. */
+const laden = {
+  ...stations[0],
+  marks: Array.from({ length: 200 }, (_, i) => ({
+    label: `mark ${i}`,
+    x_m: (i % 20) - 10,
+    y_m: 1,
+    z_m: 5 + i / 10,
+    must: i % 3 === 0 ? 'sharp' : 'free',
+  })),
+  site: {
+    boxes: Array.from({ length: 100 }, (_, i) => ({
+      name: `box ${i}`,
+      x_m: 2 * (i % 10) - 10,
+      z_m: 10 + i,
+      width_m: 1,
+      depth_m: 1,
+      height_m: 2,
+    })),
+  },
+};
+let hand = parseStation(laden).value;
+/** One step of a hand on a scale, then on a mark. */
+function edits(index) {
+  const scale = { ...hand, movements: { ...hand.movements, rise_mm: (index % 100) / 100 } };
+  const marks = hand.marks.map((mark, i) =>
+    i === index % 200 ? { ...mark, x_m: index % 7 } : mark,
+  );
+  return [scale, { ...scale, marks }];
+}
+let step = 0;
+const held = (check) =>
+  rate(
+    (now) => {
+      for (const next of edits(step++)) {
+        const read = check(next, hand);
+        if (!read.ok) throw new Error(JSON.stringify([read.problems, now.name]));
+        hand = read.value;
+      }
+    },
+    [laden],
+  );
+say(`an edit with 200 marks, 100 boxes:   ${held(editedStation)} pairs a second`);
+say(`the same, all of it parsed:          ${held((next) => parseStation(next))} pairs a second`);
 /** Scenes of so many marks about a table, both freedoms, circle and limits on. */
 function scenes(count, marks, limits = {}) {
   let seed = 7;
@@ -100,7 +145,7 @@ say(`a section of the scene:              ${rate((s) => sectionOf(s, 'side'))} a
 say(`blur of the whole picture:           ${rate(blurRaster)} a second`);
 say(`the six scales:                      ${rate(scalesOf)} a second`);
 say(`the Cover drawing:                   ${rate(coverDrawing)} a second`);
-say(`ways out:                            ${rate((s) => waysOut(s, readings(s)))} a second`);
+say(`ways out:                            ${rate((s) => waysOut(s))} a second`);
 
 /** Notes frames and long tasks of a page from now on. */
 const watch = (page) =>

@@ -1,4 +1,4 @@
-import { useRef, useState, type ChangeEvent } from 'react';
+import { useRef, type ChangeEvent } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { newStation, withJobCriterion } from '@gangway/station';
 import { useImport } from '../files/use-import.js';
@@ -14,17 +14,13 @@ import {
 import { Button } from '../ui/button.js';
 import { newId } from '../browser/new-id.js';
 import { useNotice } from '../ui/notices.js';
-import { ListTop } from '../pages/list-top.js';
-import { PageTop } from '../pages/page-top.js';
 import { NotFound } from '../records/states.js';
-import { useTries } from '../records/use-tries.js';
-import { ListState } from '../records/list-state.js';
 import { StationList } from './station-list.js';
+import { useListing, ListPage } from '../pages/list-page.js';
 
 export function JobPage() {
   const { job: jobId = '' } = useParams();
-  const [archived, setArchived] = useState(false);
-  const [pollingInterval, heed] = useTries();
+  const { archived, setArchived, pollingInterval, heed } = useListing();
   const job = useJobQuery(jobId, { pollingInterval, ...SEEN_ANEW });
   const { currentData: first, ...stations } = useStationsQuery(
     { jobId, archived, page: 0 },
@@ -61,48 +57,44 @@ export function JobPage() {
   };
 
   return (
-    <div className="flex h-full flex-col">
-      <PageTop
-        trail={
+    <ListPage
+      long
+      trail={
+        <>
+          <Link to="/jobs" className="text-quiet hover:text-ink">
+            Jobs
+          </Link>
+          <span className="truncate font-semibold">{job.data?.name}</span>
+        </>
+      }
+      title={job.data?.name ?? '\u00a0'}
+      things="stations"
+      archived={archived}
+      onArchive={setArchived}
+      actions={
+        !archived && (
           <>
-            <Link to="/jobs" className="text-quiet hover:text-ink">
-              Jobs
-            </Link>
-            <span className="truncate font-semibold">{job.data?.name}</span>
+            <ImportButton jobId={jobId} />
+            <Button look="strong" onClick={() => void begin()}>
+              New station
+            </Button>
           </>
-        }
-      />
-      <main className="mx-auto flex min-h-0 w-full max-w-5xl flex-1 flex-col px-5 pt-8">
-        <ListTop
-          title={job.data?.name ?? '\u00a0'}
-          things="stations"
-          archived={archived}
-          onArchive={setArchived}
-        >
-          {!archived && (
-            <>
-              <ImportButton jobId={jobId} />
-              <Button look="strong" onClick={() => void begin()}>
-                New station
-              </Button>
-            </>
-          )}
-        </ListTop>
-        <ListState
-          error={error}
-          loading={!first}
-          empty={first?.total === 0}
-          whenEmpty={
-            archived
-              ? 'Nothing is archived in this job.'
-              : 'No stations yet. Begin one, or drop a station file here.'
-          }
-        />
-        {first && first.total > 0 && (
-          <StationList key={`${jobId} ${archived}`} {...{ jobId, archived, total: first.total }} />
-        )}
-      </main>
-    </div>
+        )
+      }
+      error={error}
+      loading={!first}
+      empty={
+        first?.total !== 0
+          ? null
+          : archived
+            ? 'Nothing is archived in this job.'
+            : 'No stations yet. Begin one, or drop a station file here.'
+      }
+    >
+      {first && first.total > 0 && (
+        <StationList key={`${jobId} ${archived}`} {...{ jobId, archived, total: first.total }} />
+      )}
+    </ListPage>
   );
 }
 

@@ -13,31 +13,22 @@ import {
 import { Line } from '../ui/boundary.js';
 import { Button } from '../ui/button.js';
 import { NameDialog } from '../ui/name-dialog.js';
-import { useNotice } from '../ui/notices.js';
-import { ListTop } from '../pages/list-top.js';
-import { PageTop } from '../pages/page-top.js';
 import { RowMenu } from '../ui/row-menu.js';
 import { Sections } from '../pages/sections.js';
-import { useTries } from '../records/use-tries.js';
-import { ListState } from '../records/list-state.js';
 import { newId } from '../browser/new-id.js';
+import { useListing, useTold, ListPage } from '../pages/list-page.js';
 
 export function JobsPage() {
-  const [archived, setArchived] = useState(false);
+  const { archived, setArchived, pollingInterval, heed } = useListing();
   const [naming, setNaming] = useState<ListedJob | 'new' | null>(null);
-  const [pollingInterval, heed] = useTries();
   const { data, error } = useJobsQuery({ archived }, { pollingInterval, ...SEEN_ANEW });
   heed(error);
   const [create] = useCreateJobMutation();
   const [change] = useChangeJobMutation();
   const [duplicate] = useDuplicateJobMutation();
-  const notice = useNotice();
   const navigate = useNavigate();
 
-  const told = async (work: Promise<{ error?: unknown }>): Promise<void> => {
-    const { error: failed } = await work;
-    if (failed) notice([sentence(failed)]);
-  };
+  const told = useTold();
 
   const submitName = async (name: string): Promise<string | null> => {
     if (naming === 'new') {
@@ -52,30 +43,29 @@ export function JobsPage() {
 
   return (
     <>
-      <PageTop trail={<Sections />} />
-      <main className="mx-auto max-w-4xl px-5 py-8">
-        <ListTop
-          title={archived ? 'Archived jobs' : 'Jobs'}
-          things="jobs"
-          archived={archived}
-          onArchive={setArchived}
-        >
-          {!archived && (
+      <ListPage
+        trail={<Sections />}
+        title={archived ? 'Archived jobs' : 'Jobs'}
+        things="jobs"
+        archived={archived}
+        onArchive={setArchived}
+        actions={
+          !archived && (
             <Button look="strong" onClick={() => setNaming('new')}>
               New job
             </Button>
-          )}
-        </ListTop>
-        <ListState
-          error={error}
-          loading={!data}
-          empty={data?.length === 0}
-          whenEmpty={
-            archived
+          )
+        }
+        error={error}
+        loading={!data}
+        empty={
+          data?.length !== 0
+            ? null
+            : archived
               ? 'Nothing is archived.'
               : 'No jobs yet. Begin one, or drop a station file on this page.'
-          }
-        />
+        }
+      >
         <ul className="border-t border-rule">
           {data?.map((job) => (
             <li key={job.id} className="flex items-center border-b border-rule hover:bg-paper">
@@ -115,7 +105,7 @@ export function JobsPage() {
             </li>
           ))}
         </ul>
-      </main>
+      </ListPage>
       <NameDialog
         open={naming !== null}
         title={naming === 'new' ? 'New job' : 'Rename job'}

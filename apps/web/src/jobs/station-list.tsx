@@ -11,7 +11,6 @@ import {
   readings,
   type Station,
 } from '@gangway/station';
-import { saveDocument } from '../records/export.js';
 import {
   api,
   PAGE,
@@ -24,12 +23,12 @@ import {
   type StoredStation,
 } from '../records/api.js';
 import { BrokenLine, Line } from '../ui/boundary.js';
-import { newId } from '../browser/new-id.js';
-import { useNotice } from '../ui/notices.js';
 import { RowMenu, type MenuItem } from '../ui/row-menu.js';
 import { STANDING_TEXT } from '../ui/standing.js';
 import { useRested } from '../ui/use-paced.js';
 import { useTries } from '../records/use-tries.js';
+import { documentItems } from '../pages/document-items.js';
+import { useTold } from '../pages/list-page.js';
 
 const ROW_PX = 70;
 const REST_MS = 80;
@@ -118,30 +117,11 @@ function StationMenu({ stored, name }: { stored: StoredStation; name: string }) 
   const [duplicate] = useDuplicateStationMutation();
   const [archive] = useArchiveStationMutation();
   const [remove] = useDeleteStationMutation();
-  const notice = useNotice();
-  const told = async (work: Promise<{ error?: unknown }>): Promise<void> => {
-    const { error: failed } = await work;
-    if (failed) notice([sentence(failed)]);
-  };
-  const { id, archived } = stored;
-  const items: MenuItem[] = [
-    { label: 'Duplicate', onSelect: () => void told(duplicate({ id, newId: newId() })) },
-    { label: 'Save as file', onSelect: () => saveDocument(stored.document) },
-    {
-      label: archived ? 'Restore' : 'Archive',
-      onSelect: () => void told(archive({ id, archived: !archived })),
-    },
-  ];
-  if (archived) {
-    items.push({
-      label: 'Delete for good',
-      confirm: {
-        label: 'Really delete it, with its versions',
-        onSelect: () => void told(remove(id)),
-      },
-    });
-  }
-  return <RowMenu label={`More for ${name}`} itemsOf={() => items} />;
+  const told = useTold();
+  const really = 'Really delete it, with its versions';
+  const items = (): MenuItem[] =>
+    documentItems(stored, { duplicate, archive, remove, told, really });
+  return <RowMenu label={`More for ${name}`} itemsOf={items} />;
 }
 
 const rig = ({ lens, back, aperture }: Station): string =>

@@ -11,17 +11,12 @@ import {
   sizeOf,
   type Kind,
 } from '@gangway/station';
-import { ListState } from '../records/list-state.js';
 import { saveDocument } from '../records/export.js';
-import { SEEN_ANEW, sentence } from '../records/api.js';
+import { SEEN_ANEW } from '../records/api.js';
 import { ActionMenu } from '../ui/action-menu.js';
 import { Button } from '../ui/button.js';
-import { useNotice } from '../ui/notices.js';
-import { ListTop } from '../pages/list-top.js';
-import { PageTop } from '../pages/page-top.js';
 import { Sections } from '../pages/sections.js';
 import { useKept } from '../browser/use-kept.js';
-import { useTries } from '../records/use-tries.js';
 import {
   useArchiveItemMutation,
   useDeleteItemMutation,
@@ -34,6 +29,7 @@ import { ItemList } from './item-list.js';
 import { itemText } from '../records/item-text.js';
 import { UsedByDialog } from './used-by.js';
 import { newId } from '../browser/new-id.js';
+import { useListing, useTold, ListPage } from '../pages/list-page.js';
 
 const SORTS = [
   ['added', 'as added'],
@@ -83,7 +79,7 @@ const asideOf = (stored: StoredItem): string =>
   formatDistanceToNow(stored.updatedAt, { addSuffix: true });
 
 export function KitPage() {
-  const [archived, setArchived] = useState(false);
+  const { archived, setArchived, pollingInterval, heed } = useListing();
   const [kind, setKind] = useKept<Kind | null>('kit.kind', null);
   const [typed, setTyped] = useKept('kit.search', '');
   const wanted = useDeferredValue(typed);
@@ -92,13 +88,11 @@ export function KitPage() {
     stored: StoredItem;
     then: 'look' | 'archive' | 'delete';
   } | null>(null);
-  const [pollingInterval, heed] = useTries();
   const { data, error } = useKitQuery({ archived }, { pollingInterval, ...SEEN_ANEW });
   heed(error);
   const [archive] = useArchiveItemMutation();
   const [duplicate] = useDuplicateItemMutation();
   const [remove] = useDeleteItemMutation();
-  const notice = useNotice();
   const navigate = useNavigate();
 
   const entries = useMemo<Entry[]>(
@@ -121,13 +115,7 @@ export function KitPage() {
     return of;
   }, [entries]);
 
-  const told = useCallback(
-    async (work: Promise<{ error?: unknown }>): Promise<void> => {
-      const { error: failed } = await work;
-      if (failed) notice([sentence(failed)]);
-    },
-    [notice],
-  );
+  const told = useTold();
   // A table is made of what can be read; the kit file holds what it holds.
   const documents = () =>
     items.flatMap(({ document }) => readKept(parseKitItem, document).value ?? []);
@@ -155,34 +143,40 @@ export function KitPage() {
   );
 
   return (
-    <div className="flex h-full flex-col">
-      <PageTop trail={<Sections />} />
-      <main className="mx-auto flex min-h-0 w-full max-w-5xl flex-1 flex-col px-5 pt-6">
-        <ListTop
-          title={archived ? 'Archived kit' : 'Kit'}
-          things="kit"
-          archived={archived}
-          onArchive={setArchived}
-        >
-          <ActionMenu
-            label="Save as file"
-            items={[
-              { label: 'What is listed, as a kit file', onSelect: () => exportKit(documents()) },
-              { label: 'Lenses as a table', onSelect: () => exportTable('lens', documents()) },
-              { label: 'Backs as a table', onSelect: () => exportTable('back', documents()) },
-              { label: 'Circles as a table', onSelect: () => exportCircles(documents()) },
-            ]}
-          />
-          <Button onClick={() => void navigate('/kit/import')}>Import</Button>
-          <ActionMenu
-            label="Add"
-            look="strong"
-            items={KINDS.map((each) => ({
-              label: KIND_WORDS[each].one.replace(/^./, (first) => first.toUpperCase()),
-              onSelect: () => void navigate(`/kit/new/${each}`),
-            }))}
-          />
-        </ListTop>
+    <>
+      <ListPage
+        long
+        trail={<Sections />}
+        title={archived ? 'Archived kit' : 'Kit'}
+        things="kit"
+        archived={archived}
+        onArchive={setArchived}
+        actions={
+          <>
+            <ActionMenu
+              label="Save as file"
+              items={[
+                { label: 'What is listed, as a kit file', onSelect: () => exportKit(documents()) },
+                { label: 'Lenses as a table', onSelect: () => exportTable('lens', documents()) },
+                { label: 'Backs as a table', onSelect: () => exportTable('back', documents()) },
+                { label: 'Circles as a table', onSelect: () => exportCircles(documents()) },
+              ]}
+            />
+            <Button onClick={() => void navigate('/kit/import')}>Import</Button>
+            <ActionMenu
+              label="Add"
+              look="strong"
+              items={KINDS.map((each) => ({
+                label: KIND_WORDS[each].one.replace(/^./, (first) => first.toUpperCase()),
+                onSelect: () => void navigate(`/kit/new/${each}`),
+              }))}
+            />
+          </>
+        }
+        error={error}
+        loading={!data}
+        empty={null}
+      >
         <div className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
           <input
             type="search"
@@ -232,7 +226,6 @@ export function KitPage() {
             </button>
           ))}
         </div>
-        <ListState error={error} loading={!data} empty={false} whenEmpty="" />
         {data && data.length === 0 && <Empty archived={archived} />}
         {data && !archived && <NextStep counts={counts} />}
         {data && data.length > 0 && found.length === 0 && (
@@ -251,7 +244,7 @@ export function KitPage() {
           </p>
         )}
         <ItemList items={items} menuOf={menuOf} asideOf={asideOf} />
-      </main>
+      </ListPage>
       {asked && (
         <UsedByDialog
           stored={asked.stored}
@@ -266,7 +259,7 @@ export function KitPage() {
           }
         />
       )}
-    </div>
+    </>
   );
 }
 

@@ -19,6 +19,8 @@ interface Props {
   /** Where the list is that it stands in; there the page goes once it is archived or deleted. */
   back: string;
   onArchive: (archived: boolean) => Made;
+  /** Looks anew once it is archived or restored; without it the page goes back to the list. */
+  look?: () => Promise<void>;
   onDelete: () => Made;
   /** The words of the way back. */
   children: ReactNode;
@@ -29,10 +31,10 @@ export function Unreadable({ what, stored, faults, back, children, ...does }: Pr
   const { document, archived } = stored;
   const [failed, setFailed] = useState<string | null>(null);
   const navigate = useNavigate();
-  const leave = async (made: Made): Promise<void> => {
+  const leave = async (made: Made, then?: () => Promise<void>): Promise<void> => {
     const { error } = await made;
-    if (error) setFailed(sentence(error));
-    else await navigate(back);
+    setFailed(error ? sentence(error) : null);
+    if (!error) await (then ?? (() => navigate(back)))();
   };
   const more = faults.length - MOST_SHOWN;
   return (
@@ -53,7 +55,7 @@ export function Unreadable({ what, stored, faults, back, children, ...does }: Pr
         <Button look="strong" onClick={() => saveDocument(document)}>
           Save as file
         </Button>
-        <Button onClick={() => void leave(does.onArchive(!archived))}>
+        <Button onClick={() => void leave(does.onArchive(!archived), does.look)}>
           {archived ? 'Restore' : 'Archive'}
         </Button>
         {archived && <Button onClick={() => void leave(does.onDelete())}>Delete for good</Button>}

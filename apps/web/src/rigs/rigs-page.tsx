@@ -12,7 +12,6 @@ import {
   rigVerdict,
   type Rig,
 } from '@gangway/station';
-import { ListState } from '../records/list-state.js';
 import {
   useArchiveRigMutation,
   useCreateRigMutation,
@@ -21,25 +20,22 @@ import {
   useRigsQuery,
   type StoredRig,
 } from '../records/kit-api.js';
-import { saveDocument } from '../records/export.js';
 import { SEEN_ANEW, sentence } from '../records/api.js';
 import { BrokenLine, Line } from '../ui/boundary.js';
 import { Button } from '../ui/button.js';
 import { useNotice } from '../ui/notices.js';
-import { ListTop } from '../pages/list-top.js';
-import { PageTop } from '../pages/page-top.js';
 import { RowMenu } from '../ui/row-menu.js';
 import { Sections } from '../pages/sections.js';
-import { useTries } from '../records/use-tries.js';
 import { STANDING_TEXT } from '../ui/standing.js';
 import { partsOf } from './rig-rows.js';
 import { newId } from '../browser/new-id.js';
+import { documentItems } from '../pages/document-items.js';
+import { useListing, useTold, ListPage } from '../pages/list-page.js';
 
 const MOST_COMPARED = 5;
 
 export function RigsPage() {
-  const [archived, setArchived] = useState(false);
-  const [pollingInterval, heed] = useTries();
+  const { archived, setArchived, pollingInterval, heed } = useListing();
   const [ticked, setTicked] = useState<readonly string[]>([]);
   const { data, error } = useRigsQuery({ archived }, { pollingInterval, ...SEEN_ANEW });
   heed(error);
@@ -50,10 +46,7 @@ export function RigsPage() {
   const notice = useNotice();
   const navigate = useNavigate();
 
-  const told = async (work: Promise<{ error?: unknown }>): Promise<void> => {
-    const { error: failed } = await work;
-    if (failed) notice([sentence(failed)]);
-  };
+  const told = useTold();
   const begin = async (): Promise<void> => {
     const taken = new Set(data?.map((each) => keptName(each.document)));
     let n = 1;
@@ -66,96 +59,80 @@ export function RigsPage() {
   const there = ticked.filter((id) => data?.some((each) => each.id === id));
 
   return (
-    <>
-      <PageTop trail={<Sections />} />
-      <main className="mx-auto max-w-5xl px-5 py-6">
-        <ListTop
-          title={archived ? 'Archived rigs' : 'Rigs'}
-          things="rigs"
-          archived={archived}
-          onArchive={setArchived}
-        >
-          {!archived && (
-            <>
-              <Button
-                disabled={there.length < 2}
-                onClick={() => void navigate(`/rigs/compare?rigs=${there.join(',')}`)}
-              >
-                Compare{there.length > 0 ? ` ${there.length}` : ''}
-              </Button>
-              <Button look="strong" onClick={() => void begin()}>
-                Assemble a rig
-              </Button>
-            </>
-          )}
-        </ListTop>
-        <ListState
-          error={error}
-          loading={!data}
-          empty={data?.length === 0}
-          whenEmpty={
-            archived
-              ? 'Nothing is archived.'
-              : 'No rigs yet. Assemble one from the lens and the back in your kit.'
-          }
-        />
-        <ul className="border-t border-rule">
-          {data?.map((stored) => (
-            <li key={stored.id} className="flex items-center border-b border-rule hover:bg-paper">
-              {!archived && (
-                <label className="flex size-11 shrink-0 items-center justify-center">
-                  <input
-                    type="checkbox"
-                    aria-label={`Compare ${keptName(stored.document)}`}
-                    checked={ticked.includes(stored.id)}
-                    disabled={
-                      !canCompare(stored.document) ||
-                      (!ticked.includes(stored.id) && there.length >= MOST_COMPARED)
-                    }
-                    onChange={(event) =>
-                      setTicked(
-                        event.target.checked
-                          ? [...ticked, stored.id]
-                          : ticked.filter((id) => id !== stored.id),
-                      )
-                    }
-                    className="size-4 accent-(--ink)"
-                  />
-                </label>
-              )}
-              <Line name={keptName(stored.document)} of={stored.document}>
-                <RigLine stored={stored} />
-              </Line>
-              <RowMenu
-                label={`More for ${keptName(stored.document)}`}
-                itemsOf={() => [
-                  {
-                    label: 'Duplicate',
-                    onSelect: () => void told(duplicate({ id: stored.id, newId: newId() })),
-                  },
-                  { label: 'Save as file', onSelect: () => saveDocument(stored.document) },
-                  {
-                    label: archived ? 'Restore' : 'Archive',
-                    onSelect: () => void told(archive({ id: stored.id, archived: !archived })),
-                  },
-                  ...(archived
-                    ? [
-                        {
-                          label: 'Delete for good',
-                          confirm: {
-                            label: 'Really delete it',
-                            onSelect: () => void told(remove(stored.id)),
-                          },
-                        },
-                      ]
-                    : []),
-                ]}
-              />
-            </li>
-          ))}
-        </ul>
-      </main>
-    </>
+    <ListPage
+      trail={<Sections />}
+      title={archived ? 'Archived rigs' : 'Rigs'}
+      things="rigs"
+      archived={archived}
+      onArchive={setArchived}
+      actions={
+        !archived && (
+          <>
+            <Button
+              disabled={there.length < 2}
+              onClick={() => void navigate(`/rigs/compare?rigs=${there.join(',')}`)}
+            >
+              Compare{there.length > 0 ? ` ${there.length}` : ''}
+            </Button>
+            <Button look="strong" onClick={() => void begin()}>
+              Assemble a rig
+            </Button>
+          </>
+        )
+      }
+      error={error}
+      loading={!data}
+      empty={
+        data?.length !== 0
+          ? null
+          : archived
+            ? 'Nothing is archived.'
+            : 'No rigs yet. Assemble one from the lens and the back in your kit.'
+      }
+    >
+      <ul className="border-t border-rule">
+        {data?.map((stored) => (
+          <li key={stored.id} className="flex items-center border-b border-rule hover:bg-paper">
+            {!archived && (
+              <label className="flex size-11 shrink-0 items-center justify-center">
+                <input
+                  type="checkbox"
+                  aria-label={`Compare ${keptName(stored.document)}`}
+                  checked={ticked.includes(stored.id)}
+                  disabled={
+                    !canCompare(stored.document) ||
+                    (!ticked.includes(stored.id) && there.length >= MOST_COMPARED)
+                  }
+                  onChange={(event) =>
+                    setTicked(
+                      event.target.checked
+                        ? [...ticked, stored.id]
+                        : ticked.filter((id) => id !== stored.id),
+                    )
+                  }
+                  className="size-4 accent-(--ink)"
+                />
+              </label>
+            )}
+            <Line name={keptName(stored.document)} of={stored.document}>
+              <RigLine stored={stored} />
+            </Line>
+            <RowMenu
+              label={`More for ${keptName(stored.document)}`}
+              itemsOf={() =>
+                documentItems(stored, {
+                  duplicate,
+                  archive,
+                  remove,
+                  told,
+                  really: 'Really delete it, with its versions',
+                })
+              }
+            />
+          </li>
+        ))}
+      </ul>
+    </ListPage>
   );
 }
 

@@ -1,6 +1,6 @@
 import { useArchiveStationMutation, useDeleteStationMutation } from '../records/api.js';
 import { Unreadable } from '../records/unreadable.js';
-import { useAppSelector } from '../store/store.js';
+import { saver, useAppSelector } from '../store/store.js';
 
 /** A stored station that cannot be read: it may be exported, archived and deleted. */
 export default function UnreadableStation() {
@@ -16,6 +16,7 @@ export default function UnreadableStation() {
       faults={faults}
       back={`/jobs/${stored.jobId ?? ''}`}
       onArchive={(archived) => archive({ id: stored.id, archived })}
+      look={() => saver.open(stored.id)}
       onDelete={() => remove(stored.id)}
     >
       Back to the job
