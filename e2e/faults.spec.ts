@@ -358,7 +358,7 @@ test('storage that is forbidden or full leaves a page that works and says what c
 }) => {
   const spoil = {
     forbidden: () => {
-      for (const name of ['localStorage', 'sessionStorage']) {
+      for (const name of ['localStorage', 'sessionStorage', 'indexedDB']) {
         Object.defineProperty(window, name, {
           get: () => {
             throw new DOMException('denied', 'SecurityError');
@@ -368,6 +368,9 @@ test('storage that is forbidden or full leaves a page that works and says what c
     },
     full: () => {
       Storage.prototype.setItem = () => {
+        throw new DOMException('full', 'QuotaExceededError');
+      };
+      IDBObjectStore.prototype.put = () => {
         throw new DOMException('full', 'QuotaExceededError');
       };
     },

@@ -162,8 +162,10 @@ test('a section is drawn anew while it is dragged, and lies still under the hand
 test('two people on one station: what was dragged is not lost', async ({ page, context }) => {
   const { station, api } = await freshStation(undefined, bench());
   const other = await context.newPage();
-  // One of the two hears nothing of the other.
-  await other.route('**/api/changes', (route) => route.abort());
+  // Neither hears of the other.
+  for (const each of [page, other]) {
+    await each.route('**/api/changes', (route) => route.abort());
+  }
   await page.goto(`${station}/focus`);
   await other.goto(`${station}/focus`);
   await expect(other.getByText('The scales stand so.')).toBeVisible();
