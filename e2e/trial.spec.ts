@@ -7,6 +7,7 @@ import pg from 'pg';
 import { randomOf } from '../packages/station/test/helpers/mutations.js';
 import { localPostgres } from '../scripts/lib/postgres.mjs';
 import { demo, enter, freshStation, saved, stored, typed } from './helpers.js';
+import { lens } from './gear.js';
 import { addressOf, start, stop, stopAll, type Run } from './start-runs.js';
 
 /**
@@ -93,9 +94,9 @@ interface Acknowledged {
   readonly count: number;
 }
 
-/** Saves one station again and again; what was not answered for is sent again as it was. */
+/** Saves one document again and again; what was not answered for is sent again as it was. */
 async function writer(api: string, going: () => boolean, acknowledged: Acknowledged[]) {
-  const document = demo('2-glassblower-bench');
+  const { document } = (await (await fetch(api)).json()) as { document: object };
   let baseRevision = 1;
   for (let count = 1; going(); count++) {
     for (;;) {
@@ -128,6 +129,7 @@ test.afterAll(async () => {
 
 test(`${ROUNDS} rounds of random kills from seed ${SEED}: nothing acknowledged and nothing typed is lost`, async ({
   page,
+  context,
 }) => {
   const run = start(PROFILE, PORT);
   const address = await addressOf(run);
@@ -137,9 +139,27 @@ test(`${ROUNDS} rounds of random kills from seed ${SEED}: nothing acknowledged a
 
   const acknowledged: Acknowledged[] = [];
   let going = true;
-  const writers = await Promise.all(
-    Array.from({ length: 3 }, async () => (await freshStation(address)).api),
-  );
+  const made = async (path: string, body: object = {}): Promise<string> => {
+    const response = await fetch(`${address}/api/${path}`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+    const { id } = (await response.json()) as { id: string };
+    return `${address}/api/${path.split('/')[0]}/${id}`;
+  };
+  const copy = 'rigs/c0000000-0000-4000-8000-000000000002/duplicate';
+  const writers = [
+    (await freshStation(address, demo('2-glassblower-bench'))).api,
+    (await freshStation(address)).api,
+    await made(copy),
+    await made('kit', { document: lens('Trial 35') }),
+  ];
+  const rigApi = await made(copy);
+  const bench = await context.newPage();
+  await bench.goto(rigApi.replace('/api/', '/'));
+  const rigName = bench.getByLabel('Name of the rig');
+  await expect(rigName).toBeVisible();
   const writing = Promise.all(writers.map((each) => writer(each, () => going, acknowledged)));
   // Its failure is told at the end, not as a rejection nobody waits for.
   writing.catch(() => {});
@@ -162,6 +182,7 @@ test(`${ROUNDS} rounds of random kills from seed ${SEED}: nothing acknowledged a
       struck.add(victim);
       tally[victim] += 1;
     }
+    await enter(rigName, `Rig of round ${round}`);
     const shift = 1 + ((round * 7) % 10);
     await enter(typed(page, 'Shift'), String(shift));
     // Half a word, which is no value yet, is kept as well.
@@ -179,6 +200,10 @@ test(`${ROUNDS} rounds of random kills from seed ${SEED}: nothing acknowledged a
       name: `Round ${round}, half`,
       movements: { rise_mm: rise, shift_mm: shift },
     });
+    await expect(bench.getByRole('button', { name: 'Saved; show earlier versions' })).toBeVisible({
+      timeout: 90_000,
+    });
+    expect((await stored(rigApi)).document.name).toBe(`Rig of round ${round}`);
     if (!struck.has('server')) expect(serverPid(run)).toBe(serverBefore);
     if ((round + 1) % 20 === 0) console.log(`    ${round + 1} rounds, ${tallied()}`);
   }
@@ -188,8 +213,11 @@ test(`${ROUNDS} rounds of random kills from seed ${SEED}: nothing acknowledged a
   // All that was ever acknowledged is in the history, as it was acknowledged.
   const found = await asAdmin(async (client) => {
     const { rows } = await client.query<{ id: string; revision: number; count: number }>(
-      `select station_id as id, revision, (document->>'count')::integer as count
-       from station_revisions where station_id = any($1)`,
+      `select id, revision, (document->>'count')::integer as count from (
+         select station_id as id, revision, document from station_revisions
+         union all select rig_id, revision, document from rig_revisions
+         union all select item_id, revision, document from kit_revisions
+       ) as saves where id = any($1)`,
       [writers.map((each) => each.split('/').at(-1))],
     );
     return new Map(rows.map(({ id, revision, count }) => [`${id} ${revision}`, count]));

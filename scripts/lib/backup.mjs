@@ -20,7 +20,7 @@ import { requireTools } from './postgres-programs.mjs';
  * each table had and what they hashed to, against which a restore is checked.
  */
 
-export const checkFileOf = (file) => `${file}.check.json`;
+const checkFileOf = (file) => `${file}.check.json`;
 
 const quoted = (name) => `"${name.replaceAll('"', '""')}"`;
 
@@ -107,7 +107,7 @@ export const inWords = (tables) =>
   `${countOf(tables, 'station_revisions')} saves, ${countOf(tables, 'kit_items')} things in the kit, ` +
   `${countOf(tables, 'rigs')} rigs`;
 
-export const isEmpty = (tables) =>
+const isEmpty = (tables) =>
   ['jobs', 'stations', 'kit_items', 'rigs'].every((name) => countOf(tables, name) === 0);
 
 /** Writes a backup of everything. The file is there whole or not at all. @returns what it holds */
@@ -151,7 +151,7 @@ function checkOf(file) {
 }
 
 /** What differs between two lists of tables, a sentence each. */
-export function differencesBetween(went, came) {
+function differencesBetween(went, came) {
   const names = [...new Set([...Object.keys(went), ...Object.keys(came)])].sort();
   return names.flatMap((name) => {
     const [a, b] = [went[name], came[name]];

@@ -24,6 +24,6 @@ export function beganAt(pid) {
 }
 
 /** Pauses that grow, in ms: what fails at once again and again is not tried at once. */
-export const PAUSES_MS = [500, 1000, 2000, 4000, 8000, 16_000, 30_000];
+const PAUSES_MS = [500, 1000, 2000, 4000, 8000, 16_000, 30_000];
 
 export const pauseAfter = (failures) => PAUSES_MS[Math.min(failures, PAUSES_MS.length - 1)];

@@ -15,9 +15,9 @@ const forUrl = (host) => (host.includes(':') ? `[${host.replace(/^\[|\]$/g, '')}
 const EVERYWHERE = { '0.0.0.0': '127.0.0.1', '::': '::1' };
 
 /** Where a server that listens on `host` is reached from this machine. */
-export const addressOf = (host, port) => `http://${forUrl(EVERYWHERE[host] ?? host)}:${port}`;
+const addressOf = (host, port) => `http://${forUrl(EVERYWHERE[host] ?? host)}:${port}`;
 
-export const isLoopback = (host) => /^(localhost|127(\.\d{1,3}){3}|\[?::1\]?)$/i.test(host);
+const isLoopback = (host) => /^(localhost|127(\.\d{1,3}){3}|\[?::1\]?)$/i.test(host);
 
 /** Addresses under which other machines reach a server that listens on `host`. */
 export function addressesBeyond(host, port) {
@@ -39,7 +39,7 @@ for (const file of process.argv.slice(1)) readFileSync(file);`;
  * Whom the server runs as: started by root it gives up root's rights, where the user it changes to
  * can read the project; where not, it says so.
  */
-export function serverUser(port, say) {
+function serverUser(port, say) {
   if (process.getuid?.() !== 0) return {};
   const stays = (why) => {
     say(`The server runs as root: ${why}.`);

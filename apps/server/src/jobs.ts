@@ -50,7 +50,7 @@ function jobRows(db: Database) {
   return { rows, updatedAt };
 }
 
-export async function findJob(db: Database, id: string) {
+async function findJob(db: Database, id: string) {
   const [job] = await jobRows(db).rows.where(eq(jobs.id, id));
   if (!job) throw notFound('job');
   return job;

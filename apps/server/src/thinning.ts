@@ -8,8 +8,8 @@ import type { Kind } from './documents/kind.js';
  */
 
 /** Edits further apart than this are two bursts. */
-export const BURST = '10 minutes';
-export const KEPT_WHOLE = '1 day';
+const BURST = '10 minutes';
+const KEPT_WHOLE = '1 day';
 
 const HOUR_MS = 3_600_000;
 /** Any number of ours: of several processes one thins at a time. */

@@ -10,7 +10,7 @@ export interface SiteSheet {
 }
 
 /** Bounds laid into a box of pixels, the same scale both ways. */
-export function siteSheet(
+function siteSheet(
   { left, right, bottom, top }: Bounds,
   width: number,
   height: number,

@@ -73,7 +73,7 @@ export function FocusStep() {
   );
 }
 
-export function Choice<T extends string>({
+function Choice<T extends string>({
   label,
   options,
   value,

@@ -16,7 +16,7 @@ export interface Wanted {
 }
 
 /** Most items taken in at once: a kit of more serves nobody. */
-export const MOST_TAKEN = 50_000;
+const MOST_TAKEN = 50_000;
 
 const TABLE_WORDS: Record<Table, string> = {
   lens: 'Lenses',

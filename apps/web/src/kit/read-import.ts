@@ -69,9 +69,9 @@ export type ImportRead = ImportPreview | Refused;
 export type Progress = (done: number, of: number) => void;
 
 /** Most lines a table may have; past it, split it. */
-export const MOST_LINES = 1_000_000;
+const MOST_LINES = 1_000_000;
 /** Largest table read, in bytes. */
-export const LARGEST_TABLE_BYTES = 200_000_000;
+const LARGEST_TABLE_BYTES = 200_000_000;
 const TOLD_EVERY = 2000;
 
 const refused = (message: string): Refused => ({ kind: 'refused', message });

@@ -51,7 +51,7 @@ export interface StoredRevision extends ListedRevision {
 }
 
 /** What the server says when it refuses (RFC 9457). */
-export interface ProblemDetails {
+interface ProblemDetails {
   status: number;
   detail: string;
   errors?: Problem[];

@@ -12,7 +12,7 @@ const changeShape = z.object({
 });
 const changesShape = z.array(changeShape);
 
-export type Changed = z.infer<typeof changeShape>;
+type Changed = z.infer<typeof changeShape>;
 /** `anew`: something may have been missed; look at all that is shown. */
 export type Changes = readonly Changed[] | 'anew';
 
@@ -20,20 +20,8 @@ const ADDRESS = '/api/changes';
 const LOCK = 'gangway.changes';
 const CHANNEL = 'gangway.changes';
 
-const listeners = new Set<(changes: Changes) => void>();
-
-/** Listens with those the store itself has: pages that hold a document of their own. */
-export function hearChanges(listener: (changes: Changes) => void): () => void {
-  listeners.add(listener);
-  return () => listeners.delete(listener);
-}
-
 /** Listens for as long as the page lives. */
-export function onChanges(first: (changes: Changes) => void): void {
-  listeners.add(first);
-  const tell = (changes: Changes): void => {
-    for (const each of listeners) each(changes);
-  };
+export function onChanges(tell: (changes: Changes) => void): void {
   if (typeof EventSource === 'undefined') return;
   const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel(CHANNEL);
   channel?.addEventListener('message', ({ data }) => {

@@ -81,10 +81,6 @@ export const kitApi = api.enhanceEndpoints({ addTagTypes: ['Kit', 'Rigs'] }).inj
       extraOptions: SENT_AGAIN,
       invalidatesTags: ['Rigs'],
     }),
-    saveRig: build.mutation<StoredRig, { id: string; baseRevision: number; document: Rig }>({
-      query: ({ id, ...body }) => ({ url: `rigs/${id}`, method: 'PUT', body }),
-      invalidatesTags: ['Rigs'],
-    }),
     archiveRig: build.mutation<StoredRig, { id: string; archived: boolean }>({
       query: ({ id, archived }) => ({ url: `rigs/${id}`, method: 'PATCH', body: { archived } }),
       extraOptions: SENT_AGAIN,
@@ -122,7 +118,6 @@ export const {
   useRigsQuery,
   useRigQuery,
   useCreateRigMutation,
-  useSaveRigMutation,
   useArchiveRigMutation,
   useDuplicateRigMutation,
   useDeleteRigMutation,

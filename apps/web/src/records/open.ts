@@ -33,14 +33,14 @@ interface Step<T> {
   readonly label: string;
 }
 
-export interface Typed {
+interface Typed {
   readonly text: string;
   /** Why it cannot be used; null while it is being written. */
   readonly message: string | null;
 }
 
 /** A change that is looked at before it is taken; never saved. */
-export interface Preview<T> {
+interface Preview<T> {
   /** Which change it is, for the list it was picked from. */
   readonly id: string;
   readonly title: string;

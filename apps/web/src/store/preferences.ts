@@ -3,7 +3,7 @@ import * as z from 'zod';
 import type { Units } from '@gangway/station';
 import { local, readFrom, writeTo } from '../browser/storage.js';
 
-export type Light = 'daylight' | 'darkcloth';
+type Light = 'daylight' | 'darkcloth';
 
 export interface Preferences {
   light: Light;
@@ -18,7 +18,7 @@ export interface Preferences {
 
 /** Colours far from those that verdicts are told in. */
 export const SHARP_TINTS = ['none', 'blue', 'magenta', 'yellow', 'white'] as const;
-export type SharpTint = (typeof SHARP_TINTS)[number];
+type SharpTint = (typeof SHARP_TINTS)[number];
 
 const KEY = 'gangway.preferences';
 

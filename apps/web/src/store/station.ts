@@ -2,14 +2,11 @@ import { withLeanChecked, type Station } from '@gangway/station';
 import {
   openSlice,
   type Change,
-  type OpenDocument,
-  type OpenState,
-  type SaveState as SaveStateOf,
+  type OpenDocument, type SaveState as SaveStateOf
 } from '../records/open.js';
 
 /** The open station. */
 export type OpenStation = OpenDocument<Station>;
-export type StationState = OpenState<Station>;
 export type SaveState = SaveStateOf<Station>;
 
 const { actions, reducer } = openSlice<Station>('station', withLeanChecked);

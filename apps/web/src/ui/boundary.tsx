@@ -14,7 +14,7 @@ interface State {
 }
 
 /** Holds what fails inside it, so that the rest of the screen goes on. */
-export class Boundary extends Component<Props, State> {
+class Boundary extends Component<Props, State> {
   override state: State = { failed: false, of: this.props.of };
 
   static getDerivedStateFromError(): Partial<State> {

@@ -131,7 +131,7 @@ export const record = <T extends z.ZodRawShape>(shape: T) =>
 
 type KeysOf<T> = T extends unknown ? keyof T : never;
 /** Of several shapes one, with what the others hold forbidden: an impossible pair is a type error. */
-export type OneOf<T, All = T> = T extends unknown
+type OneOf<T, All = T> = T extends unknown
   ? T & { [K in Exclude<KeysOf<All>, keyof T>]?: never }
   : never;
 

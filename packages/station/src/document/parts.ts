@@ -32,7 +32,7 @@ const massG = () => quantity('g', { min: 0.001, max: 1_000_000 });
 const offCentreMm = () => quantity('mm', { min: -2000, max: 2000 });
 
 /** Which kit item a copy was taken from, and how it stood then. */
-export const origin = {
+const origin = {
   origin: record({
     kit_id: text(64),
     kit_revision: quantity('', { min: 1, max: 2_147_483_647, whole: true }),
@@ -79,9 +79,9 @@ export const backSchema = record({
   ...origin,
 });
 
-export const circleEntrySchema = record({ f_number: fNumber(), diameter_mm: diameterMm() });
+const circleEntrySchema = record({ f_number: fNumber(), diameter_mm: diameterMm() });
 
-export const filterShape = {
+const filterShape = {
   name: text().optional(),
   clear_diameter_mm: diameterMm(),
   ahead_of_pupil_mm: thicknessMm(),
@@ -120,7 +120,7 @@ const lensShape = {
   ...common,
 };
 
-export const movementLimitsShape = {
+const movementLimitsShape = {
   rise_mm: range(movementMm()).optional(),
   shift_mm: range(movementMm()).optional(),
   tilt_deg: range(leanDeg()).optional(),
@@ -196,7 +196,7 @@ export const boardShape = {
   ...common,
 };
 
-export const viewCameraShape = {
+const viewCameraShape = {
   name: text().optional(),
   bellows_min_mm: thicknessMm(),
   bellows_max_mm: lengthMm(),

@@ -69,7 +69,7 @@ export function bellowsRules(
   if (most < least) refuse([...at, 'bellows_max_mm'], `must be at least bellows_min_mm, ${least}`);
 }
 
-export function chainRules(chain: readonly ChainPart[], refuse: Refuse): void {
+function chainRules(chain: readonly ChainPart[], refuse: Refuse): void {
   chain.forEach((part, i) => {
     if (part.kind === 'view_camera') bellowsRules(part, ['chain', i], refuse);
     if ('movement' in part) movementRules(part.movement, ['chain', i, 'movement'], refuse);

@@ -17,7 +17,7 @@ import {
 /** What stands in front of the camera, in the station frame: x right, y up, z level ahead. */
 
 /** How a distance was read, kept so that it can be read again. */
-export const measuredSchema = record({
+const measuredSchema = record({
   reading_m: distanceM(),
   /** Along the line of sight to a place `aimed_m` high, from an instrument held at `held_m`. */
   slope: yesOrNo(),
@@ -40,7 +40,7 @@ export const facadeSchema = record({
   measured: measuredSchema.optional(),
 });
 
-export const roomSchema = record({
+const roomSchema = record({
   length_m: distanceM(),
   width_m: distanceM(),
   ceiling_m: quantity('m', { min: 0.001, max: 100_000 }),
@@ -59,7 +59,7 @@ export const roomSchema = record({
     .optional(),
 });
 
-export const boxSchema = record({
+const boxSchema = record({
   name: text(),
   /** Middle of its ground plan. */
   x_m: placeM(),

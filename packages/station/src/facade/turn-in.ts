@@ -40,9 +40,9 @@ export function reportTurnIn(s: Setup, asked: NonNullable<Station['turn_in']>): 
   const { yaw_deg, keep } = asked;
   const found = turned(s, yaw_deg, keep);
   return {
-    yaw_deg,
-    shift_mm: found && setShift(s, found.shiftMm),
-    far_edge_lost_deg: found && found.farEdgeLostDeg,
+    yaw_deg: yaw_deg + 0,
+    shift_mm: found && setShift(s, found.shiftMm) + 0,
+    far_edge_lost_deg: found && found.farEdgeLostDeg + 0,
     stretch_before: (found ?? turned(s, 0, keep))!.before,
     stretch_after: found && found.after,
     possible: found !== null && reached(s, found.shiftMm),

@@ -112,7 +112,7 @@ export function stackStepOf(station: Station, answer: FocusAnswer, aperture: num
 }
 
 /** The middle of the spread, as an image distance. */
-export function middleOf({ solved }: FocusAnswer): number {
+function middleOf({ solved }: FocusAnswer): number {
   const depths = solved.depthsMm.filter((q) => q > 0 && Number.isFinite(q));
   return depths.length === 0
     ? solved.imageDistanceMm

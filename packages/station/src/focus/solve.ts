@@ -139,7 +139,7 @@ function settled(
 }
 
 /** The stop that is set where it holds, else the next engraved one that does. */
-export function stopFor(station: Station, needed: number, marks: Pick<Sorted, 'soft'>): number {
+function stopFor(station: Station, needed: number, marks: Pick<Sorted, 'soft'>): number {
   const { f_min, f_max } = station.lens;
   // What is to be soft asks for the widest stop that holds the rest.
   const keeps = marks.soft.length === 0 && station.aperture >= needed * (1 - 1e-9);

@@ -8,7 +8,7 @@ export interface MosaicReport {
 }
 
 /** Whether a standard can carry frames from one to the next. */
-export function standardMoves(station: Station, moves: 'rear' | 'lens'): boolean {
+function standardMoves(station: Station, moves: 'rear' | 'lens'): boolean {
   const { moves: own } = station.movement_limits;
   return moves === 'lens' ? own === 'front' : own === 'rear' || hasSecondStandard(station);
 }

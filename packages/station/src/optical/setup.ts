@@ -89,7 +89,7 @@ export function turnedBack(back: Station['back']): { widthMm: number; heightMm: 
 export const circleTable = (lens: Lens): CircleAtStop[] =>
   lens.circle.map((entry) => ({ fNumber: entry.f_number, diameterMm: entry.diameter_mm }));
 
-export function criterion(station: Station): Criterion {
+function criterion(station: Station): Criterion {
   const given = station.criterion;
   if (given.coc_mm !== undefined) return { kind: 'coc', cocMm: given.coc_mm };
   if (given.diagonal_divisor !== undefined)
@@ -104,7 +104,7 @@ export function criterion(station: Station): Criterion {
 
 export const UNBOUNDED: readonly [number, number] = [-Infinity, Infinity];
 
-export function mechanism(station: Station): Mechanism {
+function mechanism(station: Station): Mechanism {
   const limits = station.movement_limits;
   return {
     rise: limits.rise_mm ?? UNBOUNDED,

@@ -2,7 +2,7 @@ import type { Box, Facade, Room, Site } from '../document/station.js';
 import { turnedBox } from '../document/turned-box.js';
 
 /** A place in the station frame, m: x right, y up, z level ahead. */
-export type Place = readonly [number, number, number];
+type Place = readonly [number, number, number];
 
 /** How a thing is drawn. */
 export type Look = 'ground' | 'wall' | 'side' | 'detail' | 'level';
