@@ -99,7 +99,7 @@ describe('the sheet of the Cover drawing', () => {
       const sheet = makeSheet(drawing, 900, 500, groundGlass);
       fc.assert(
         fc.property(number(-40, 40), number(-40, 40), (x, y) => {
-          const back = sheet.toMm(sheet.x(x), sheet.y(y));
+          const back = sheet.back(sheet.x(x), sheet.y(y));
           expect(back.x).toBeCloseTo(x, 9);
           expect(back.y).toBeCloseTo(y, 9);
         }),
@@ -116,7 +116,7 @@ describe('the sheet of the Cover drawing', () => {
 
   it('does not change its size while the frame moves within the circle', () => {
     const size = (rise_mm: number): number =>
-      makeSheet(coverDrawing(altered({ rise_mm })), 900, 500, false).pxPerMm;
+      makeSheet(coverDrawing(altered({ rise_mm })), 900, 500, false).scaleX;
     expect(size(-12)).toBe(size(0));
     expect(size(12)).toBe(size(0));
   });

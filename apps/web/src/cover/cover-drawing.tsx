@@ -1,20 +1,21 @@
-import { useMemo, useRef, type KeyboardEvent, type SVGProps } from 'react';
+import { useMemo, type SVGProps } from 'react';
 import {
   CORNER_NAMES,
+  coverDrawing,
   fixed,
   fStop,
+  signed,
   trimmed,
   withFrameAt,
-  signed,
   type CornerMark,
   type CoverDrawing as Drawing,
   type Point,
+  type Station,
 } from '@gangway/station';
 import { useEditing } from '../store/editing.js';
 import { gridToggled, groundGlassFlipped } from '../store/preferences.js';
 import {
   selectCoverVerdict,
-  selectDrawing,
   selectFinder,
   selectOpen,
   selectReport,
@@ -25,19 +26,17 @@ import {
   selectShownVerdict,
   selectStation,
 } from '../store/selectors.js';
-import { gestureEnded } from '../store/station.js';
-import { useAppDispatch, useAppSelector, useAppStore } from '../store/store.js';
+import { useAppDispatch, useAppSelector } from '../store/store.js';
 import { STANDING_TEXT } from '../ui/standing.js';
-import { arrowStep } from '../drawing/arrows.js';
-import { Drag, useSteady, type DragState } from '../drawing/drag.js';
-import { useKeyRun } from '../drawing/key-run.js';
 import { useSize } from '../drawing/use-size.js';
 import { figureOf } from '../station/barrel/words.js';
 import { Dimensions } from './dimensions.js';
 import { FinderCanvas } from '../drawing/finder-canvas.js';
 import { Overlays } from '../drawing/overlays.js';
 import { PreviewBanner } from './preview-banner.js';
-import { ellipseProps, frameBox, makeSheet, pathOf, type Sheet } from '../drawing/finder-sheet.js';
+import { ellipseProps, frameBox, makeSheet, pathOf } from '../drawing/finder-sheet.js';
+import type { Sheet } from '../drawing/sheet.js';
+import { Handle } from '../drawing/handle.js';
 
 export function CoverDrawing() {
   const drawing = useAppSelector(selectShownDrawing);
@@ -88,7 +87,7 @@ export function CoverDrawing() {
             />
             <Dimensions drawing={drawing} sheet={sheet} width={width} />
             {!previewing && (
-              <Handle drawing={drawing} sheet={sheet} tone={STANDING_TEXT[verdict.standing]} />
+              <Centre drawing={drawing} sheet={sheet} tone={STANDING_TEXT[verdict.standing]} />
             )}
           </svg>
         )}
@@ -260,74 +259,45 @@ function CornerFigure({
 const DETENT_MM = 0.5;
 
 /** The frame's centre, to be dragged within what is allowed, or moved with the arrow keys. */
-function Handle({ drawing, sheet, tone }: { drawing: Drawing; sheet: Sheet; tone: string }) {
-  const target = useRef<SVGGElement>(null);
-  const store = useAppStore();
-  const dispatch = useAppDispatch();
-  const { change } = useEditing();
+function Centre({ drawing, sheet, tone }: { drawing: Drawing; sheet: Sheet; tone: string }) {
   const { movements } = useAppSelector(selectStation);
-  const drags = useRef(0);
-  const keyRun = useKeyRun();
   const [cx, cy] = [sheet.x(drawing.frame.centre.x), sheet.y(drawing.frame.centre.y)];
-
-  const onDrag = useSteady(({ first, last, movement: [dx, dy], memo }: DragState) => {
-    if (first) drags.current += 1;
-    const start = (memo as { x: number; y: number } | undefined) ?? { x: cx, y: cy };
-    const now = selectDrawing(store.getState());
-    const place = sheet.toMm(start.x + dx, start.y + dy);
-    change(
-      'Move the frame',
-      '/movements',
-      (station) => withFrameAt(station, now, place),
-      `frame-${drags.current}`,
-    );
-    if (last) dispatch(gestureEnded());
-    return start;
-  });
-
-  const onKeyDown = (event: KeyboardEvent): void => {
-    const step = arrowStep(event, DETENT_MM * drawing.factor);
-    if (!step) return;
-    event.preventDefault();
-    event.stopPropagation();
-    const turn = sheet.toMm(1, 0).x > sheet.toMm(0, 0).x ? 1 : -1;
-    const { x, y } = drawing.frame.centre;
-    change(
-      'Move the frame',
-      '/movements',
-      (station) => withFrameAt(station, drawing, { x: x + turn * step[0], y: y + turn * step[1] }),
-      keyRun('frame', event.repeat),
-    );
-  };
-
   const rises = useAppSelector(selectScales).rise;
   const [rise, riseUnit] = figureOf('rise', movements.rise_mm, 'metric');
   const [shift, shiftUnit] = figureOf('shift', movements.shift_mm, 'metric');
   const [ox, oy] = [sheet.x(0), sheet.y(0)];
+  const turned = Math.sign(sheet.scaleX);
   return (
     <g className={tone}>
       <line x1={ox} y1={oy} x2={cx} y2={cy} stroke="currentColor" strokeWidth={1.5} />
-      <g
-        ref={target}
-        role="slider"
-        tabIndex={0}
-        aria-label="Centre of the frame"
-        aria-roledescription="place in two directions"
-        aria-valuenow={movements.rise_mm}
-        aria-valuemin={rises.domain[0]}
-        aria-valuemax={rises.domain[1]}
-        aria-valuetext={`${rise} ${riseUnit}, ${shift} ${shiftUnit}`}
-        onKeyDown={onKeyDown}
-        className="cursor-grab touch-none active:cursor-grabbing"
-        transform={`translate(${cx} ${cy})`}
+      <Handle
+        label="Centre of the frame"
+        what="place in two directions"
+        pointer="/movements"
+        value={movements.rise_mm}
+        ends={rises.domain}
+        valueText={`${rise} ${riseUnit}, ${shift} ${shiftUnit}`}
+        scale={sheet.scaleX}
+        scaleUp={sheet.scaleY}
+        step={DETENT_MM * drawing.factor}
+        write={frameMoved}
+        writeStep={(from, dx, dy) => frameMoved(from, turned * dx, turned * dy)}
       >
-        <circle r={24} fill="transparent" />
-        <circle r={10} className="fill-paper" stroke="currentColor" strokeWidth={3} />
-        <circle r={2.5} fill="currentColor" />
-        <Drag {...{ target, onDrag }} />
-      </g>
+        <g transform={`translate(${cx} ${cy})`}>
+          <circle r={24} fill="transparent" />
+          <circle r={10} className="fill-paper" stroke="currentColor" strokeWidth={3} />
+          <circle r={2.5} fill="currentColor" />
+        </g>
+      </Handle>
     </g>
   );
+}
+
+/** The frame moved so far across the picture, mm, as far as circle and mechanism allow. */
+function frameMoved(from: Station, dx: number, dy: number): Station {
+  const drawing = coverDrawing(from);
+  const { x, y } = drawing.frame.centre;
+  return withFrameAt(from, drawing, { x: x + dx, y: y + dy });
 }
 
 function Legend({ drawing }: { drawing: Drawing }) {

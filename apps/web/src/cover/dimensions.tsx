@@ -2,7 +2,7 @@ import { fixed, placeOf, signed, type CoverDrawing } from '@gangway/station';
 import { selectShownReport, selectShown } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { STANDING_TEXT } from '../ui/standing.js';
-import type { Sheet } from '../drawing/finder-sheet.js';
+import type { Sheet } from '../drawing/sheet.js';
 
 interface Props {
   drawing: CoverDrawing;
@@ -79,8 +79,10 @@ function RiseLine({ drawing, sheet, width }: Props) {
   const { rise_mm: rise, fall_mm: fall } = coverage.limits;
   const { circle, frame } = drawing;
   const right = Math.max(
-    circle ? sheet.x(0) + (Math.abs(circle.centre.x) + circle.semiMajorMm) * sheet.pxPerMm : 0,
-    sheet.x(frame.centre.x) + (frame.widthMm / 2) * sheet.pxPerMm,
+    circle
+      ? sheet.x(0) + (Math.abs(circle.centre.x) + circle.semiMajorMm) * Math.abs(sheet.scaleX)
+      : 0,
+    sheet.x(frame.centre.x) + (frame.widthMm / 2) * Math.abs(sheet.scaleX),
   );
   const x = right + 26;
   if (x + ROOM_PX > width || rise === null || fall === null) return null;

@@ -4,7 +4,7 @@ import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { Group, Line } from '../station/results.js';
 import { MiniFinder } from '../drawing/mini-finder.js';
-import type { Sheet } from '../drawing/finder-sheet.js';
+import type { Sheet } from '../drawing/sheet.js';
 
 const polygon = (sheet: Sheet, points: readonly Point[]): string =>
   points.map(({ x, y }) => `${sheet.x(x)},${sheet.y(y)}`).join(' ');

@@ -22,7 +22,7 @@ import { STANDING_TEXT } from '../ui/standing.js';
 import { Group, Line } from '../station/results.js';
 import { Why } from '../station/why.js';
 import { MiniFinder } from '../drawing/mini-finder.js';
-import type { Sheet } from '../drawing/finder-sheet.js';
+import type { Sheet } from '../drawing/sheet.js';
 
 type Keep = NonNullable<Station['turn_in']>['keep'];
 

@@ -2,7 +2,7 @@ import { useEffect, useRef } from 'react';
 import type { CoverDrawing, Ellipse, Finder, Point } from '@gangway/station';
 import { useAppSelector } from '../store/store.js';
 import { paintShapes, type Colour } from './paint-shapes.js';
-import type { Sheet } from './finder-sheet.js';
+import type { Sheet } from './sheet.js';
 
 interface Props {
   finder: Finder;
@@ -41,7 +41,7 @@ export function FinderCanvas({ finder, drawing, sheet, width, height }: Props) {
     const [dx, dy] = [sheet.x(1) - ox, sheet.y(1) - oy];
     // From here on a unit is a millimetre of the picture, upright.
     pen.setTransform(dx * ratio, 0, 0, dy * ratio, ox * ratio, oy * ratio);
-    const px = 1 / sheet.pxPerMm;
+    const px = 1 / Math.abs(sheet.scaleX);
 
     const { frame } = drawing;
     const inFrame = (): void => {

@@ -1,14 +1,6 @@
 import { line, curveLinearClosed } from 'd3-shape';
+import { sheetAt, type Sheet } from './sheet.js';
 import type { CoverDrawing, Ellipse, PlacedFrame, Point } from '@gangway/station';
-
-/** How the drawing lies on the screen. */
-export interface Sheet {
-  readonly x: (mm: number) => number;
-  readonly y: (mm: number) => number;
-  readonly pxPerMm: number;
-  /** Back from the screen to mm of the picture. */
-  readonly toMm: (x: number, y: number) => Point;
-}
 
 const STEP = 1.2;
 const ROOM = 1.06;
@@ -40,14 +32,8 @@ export function makeSheet(
   // A circle open on one side has no end to show.
   while (half < Math.min(need, drawing.baseMm * 4)) half *= STEP;
   const pxPerMm = Math.max(0.01, Math.min(width - 40, height - 24) / (2 * half));
-  const turn = groundGlass ? -1 : 1;
-  const [cx, cy] = [width / 2, height / 2];
-  return {
-    pxPerMm,
-    x: (mm) => cx + turn * mm * pxPerMm,
-    y: (mm) => cy - turn * mm * pxPerMm,
-    toMm: (x, y) => ({ x: (turn * (x - cx)) / pxPerMm, y: (-turn * (y - cy)) / pxPerMm }),
-  };
+  // On the ground glass it stands on its head, and left is right.
+  return sheetAt(width / 2, height / 2, groundGlass ? -pxPerMm : pxPerMm);
 }
 
 export function ellipseProps(sheet: Sheet, ellipse: Ellipse) {
@@ -55,8 +41,8 @@ export function ellipseProps(sheet: Sheet, ellipse: Ellipse) {
   return {
     cx,
     cy,
-    rx: ellipse.semiMajorMm * sheet.pxPerMm,
-    ry: ellipse.semiMinorMm * sheet.pxPerMm,
+    rx: ellipse.semiMajorMm * Math.abs(sheet.scaleX),
+    ry: ellipse.semiMinorMm * Math.abs(sheet.scaleX),
     transform: `rotate(${-ellipse.turnDeg} ${cx} ${cy})`,
   };
 }
@@ -69,7 +55,8 @@ export const pathOf = (sheet: Sheet, points: readonly Point[]): string =>
 
 /** A frame as it lies on the screen. */
 export function frameBox(sheet: Sheet, { centre, widthMm, heightMm }: PlacedFrame) {
-  const [width, height] = [widthMm * sheet.pxPerMm, heightMm * sheet.pxPerMm];
+  const scale = Math.abs(sheet.scaleX);
+  const [width, height] = [widthMm * scale, heightMm * scale];
   return {
     x: sheet.x(centre.x) - width / 2,
     y: sheet.y(centre.y) - height / 2,

@@ -1,5 +1,5 @@
 import { withMark, type Station } from '@gangway/station';
-import { SiteHandle } from './site-handle.js';
+import { Handle } from './handle.js';
 import { keyStepM, placed } from './site-sheet.js';
 
 type Axis = 'x_m' | 'y_m' | 'z_m';
@@ -26,7 +26,7 @@ export function MarkHandle({
 }) {
   const name = mark.label || `Mark ${index + 1}`;
   return (
-    <SiteHandle
+    <Handle
       {...shared}
       label={upward === 'y_m' ? `${name}, from the side` : name}
       value={mark[upward]}
@@ -41,6 +41,6 @@ export function MarkHandle({
     >
       <circle cx={x} cy={y} r={14} fill="transparent" />
       <path d={`M${x - 6},${y}h12m-6,-6v12`} className="stroke-ink" strokeWidth={2} />
-    </SiteHandle>
+    </Handle>
   );
 }

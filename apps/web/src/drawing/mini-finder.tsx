@@ -12,7 +12,8 @@ import { STANDING_TEXT } from '../ui/standing.js';
 import { useSize } from './use-size.js';
 import { FinderCanvas } from './finder-canvas.js';
 import { Overlays } from './overlays.js';
-import { frameBox, type Sheet } from './finder-sheet.js';
+import { frameBox } from './finder-sheet.js';
+import { sheetAt, type Sheet } from './sheet.js';
 
 const ROOM = 1.14;
 
@@ -27,18 +28,9 @@ export function frameSheet(
     0.01,
     Math.min(width / (frame.widthMm * ROOM), height / (frame.heightMm * ROOM)),
   );
-  const turn = flip ? -1 : 1;
-  const [cx, cy] = [width / 2, height / 2];
-  const { x: fx, y: fy } = frame.centre;
-  return {
-    pxPerMm,
-    x: (mm) => cx + turn * (mm - fx) * pxPerMm,
-    y: (mm) => cy - turn * (mm - fy) * pxPerMm,
-    toMm: (x, y) => ({
-      x: fx + (turn * (x - cx)) / pxPerMm,
-      y: fy - (turn * (y - cy)) / pxPerMm,
-    }),
-  };
+  const scale = flip ? -pxPerMm : pxPerMm;
+  const { x, y } = frame.centre;
+  return sheetAt(width / 2 - x * scale, height / 2 + y * scale, scale);
 }
 
 /** The finder of one station by itself, for laying several side by side. */

@@ -8,7 +8,8 @@ import {
 } from '@gangway/station';
 import { useAppSelector } from '../store/store.js';
 import { selectShown } from '../store/selectors.js';
-import { frameBox, type Sheet } from './finder-sheet.js';
+import { frameBox } from './finder-sheet.js';
+import type { Sheet } from './sheet.js';
 
 interface Props {
   drawing: CoverDrawing;

@@ -19,8 +19,9 @@ import { useWorker } from '../workers/use-worker.js';
 import { coloursOf } from '../drawing/finder-canvas.js';
 import { frameSheet } from '../drawing/mini-finder.js';
 import { SHAPE_COLOURS } from '../drawing/paint-shapes.js';
-import { frameBox, type Sheet } from '../drawing/finder-sheet.js';
-import { SiteHandle } from '../drawing/site-handle.js';
+import { frameBox } from '../drawing/finder-sheet.js';
+import type { Sheet } from '../drawing/sheet.js';
+import { Handle } from '../drawing/handle.js';
 import { placed } from '../drawing/site-sheet.js';
 import type { PictureAsk } from '../workers/picture-worker.js';
 import { CROWD } from './section-mark.js';
@@ -201,9 +202,9 @@ function Marks({
         key={index}
         {...{ index, mark, x }}
         y={sheet.y(at.y)}
-        radius={Math.min(400, (((blur_um ?? 0) / 1000) * sheet.pxPerMm) / 2)}
+        radius={Math.min(400, (((blur_um ?? 0) / 1000) * Math.abs(sheet.scaleX)) / 2)}
         tone={mark.must === 'free' ? 'text-quiet' : holds ? 'text-within' : 'text-outside'}
-        scale={sheet.pxPerMm * (flip ? -1 : 1)}
+        scale={Math.abs(sheet.scaleX) * (flip ? -1 : 1)}
         left={x > width - NAME_PX}
         named={finder.marks.length <= CROWD}
       />
@@ -229,7 +230,7 @@ const FinderMark = memo(function FinderMark(props: FinderMarkProps) {
           aria-hidden
         />
       )}
-      <SiteHandle
+      <Handle
         scale={scale}
         step={0.2}
         label={`${label}, in the finder`}
@@ -251,7 +252,7 @@ const FinderMark = memo(function FinderMark(props: FinderMarkProps) {
             {mark.label}
           </text>
         )}
-      </SiteHandle>
+      </Handle>
     </g>
   );
 }, isEqual);

@@ -9,7 +9,7 @@ import {
   type Station,
   type Units,
 } from '@gangway/station';
-import { SiteHandle } from '../drawing/site-handle.js';
+import { Handle } from '../drawing/handle.js';
 import { DimensionLine } from '../drawing/dimension-line.js';
 import type { SectionSheet, Shared, Zoom } from './section-sheet.js';
 import { nearOrFar, WORDS } from './section-words.js';
@@ -64,7 +64,7 @@ export function HingeMark({
         strokeDasharray="2 4"
         aria-hidden
       />
-      <SiteHandle
+      <Handle
         {...shared}
         step={0.02 * Math.max(0.05, Math.abs(hingeMm) / 1000)}
         label={kind === 'side' ? 'Hinge line, from the side' : 'Hinge line, in the plan'}
@@ -77,7 +77,7 @@ export function HingeMark({
       >
         <circle cx={x} cy={y} r={16} fill="transparent" />
         <circle cx={x} cy={y} r={6} className="fill-within stroke-paper" strokeWidth={1.5} />
-      </SiteHandle>
+      </Handle>
       <DimensionLine
         from={lens}
         to={{ x, y }}
@@ -151,7 +151,7 @@ export function Camera({
         strokeLinecap="square"
         aria-hidden
       />
-      <SiteHandle
+      <Handle
         {...shared}
         scale={1}
         scaleUp={1}
@@ -180,7 +180,7 @@ export function Camera({
           strokeLinecap="round"
         />
         <circle cx={x0 + ux} cy={y0 + uy} r={5} className="fill-paper stroke-ink" strokeWidth={2} />
-      </SiteHandle>
+      </Handle>
       <text x={x0 + ux + 10} y={y0 + uy - 6} className="halo font-semibold" aria-hidden>
         {Math.abs(leanDeg) < 0.005 ? '' : `${WORDS[kind].lean.toLowerCase()} ${words}`}
       </text>

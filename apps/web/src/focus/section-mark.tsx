@@ -11,7 +11,7 @@ import {
   type Station,
   type Units,
 } from '@gangway/station';
-import { SiteHandle } from '../drawing/site-handle.js';
+import { Handle } from '../drawing/handle.js';
 import { keyStepM, placed } from '../drawing/site-sheet.js';
 import type { NamePlace, SectionSheet, Shared } from './section-sheet.js';
 import { blurWords, nearOrFar } from './section-words.js';
@@ -79,7 +79,7 @@ export const Mark = memo(function Mark(props: MarkProps) {
       {planeY !== null && (
         <line x1={x} x2={x} y1={y} y2={planeY} stroke="currentColor" strokeWidth={1} aria-hidden />
       )}
-      <SiteHandle
+      <Handle
         {...shared}
         step={keyStepM(mark.distanceM)}
         label={kind === 'side' ? `${mark.label}, from the side` : `${mark.label}, in the plan`}
@@ -109,7 +109,7 @@ export const Mark = memo(function Mark(props: MarkProps) {
         {smear > 3 && (
           <circle cx={x} cy={y} r={8} fill="none" stroke="currentColor" strokeWidth={0.75} />
         )}
-      </SiteHandle>
+      </Handle>
       {!crowd && <Name {...{ mark, needs, name, width, x, y }} />}
     </g>
   );

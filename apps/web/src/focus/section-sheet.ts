@@ -1,17 +1,13 @@
 import type { Line, Point, Section } from '@gangway/station';
+import { fitted, type Sheet } from '../drawing/sheet.js';
 
 /** The whole from the camera on, what is marked alone, or the camera alone. */
 export type Zoom = 'scene' | 'marks' | 'camera';
 
-export interface SectionSheet {
-  /** Pixels for each metre, along and up. */
-  readonly scaleX: number;
-  readonly scaleY: number;
+export interface SectionSheet extends Sheet {
   /** How many times larger heights are drawn than lengths; 1 is true to scale. */
   readonly stretch: number;
-  readonly x: (m: number) => number;
-  readonly y: (m: number) => number;
-  readonly at: (p: Point) => string;
+  /** What lies at the edges of the box, m. */
   readonly right: number;
   readonly left: number;
 }
@@ -125,25 +121,17 @@ export function sectionSheet(
   width: number,
   height: number,
 ): SectionSheet {
-  const extent = EXTENTS[zoom](section);
-  const [dx, dy] = [extent.right - extent.left, extent.high - extent.low];
-  const fitX = Math.max(1, width - 2 * PAD) / dx;
-  const fitY = Math.max(1, height - 2 * PAD) / dy;
-  const scaleX = zoom !== 'camera' && fitY > FLAT * fitX ? fitX : Math.min(fitX, fitY);
-  const scaleY = zoom !== 'camera' && fitY > FLAT * fitX ? fitY : scaleX;
-  const x0 = (width - dx * scaleX) / 2 - extent.left * scaleX;
-  const y0 = (height - dy * scaleY) / 2 + extent.high * scaleY;
-  const x = (m: number): number => x0 + m * scaleX;
-  const y = (m: number): number => y0 - m * scaleY;
+  const { left, right, low: bottom, high: top } = EXTENTS[zoom](section);
+  const sheet = fitted(
+    { left, right, bottom, top },
+    { width, height },
+    { pad: PAD, ...(zoom === 'camera' ? {} : { flat: FLAT }) },
+  );
   return {
-    scaleX,
-    scaleY,
-    stretch: scaleY / scaleX,
-    x,
-    y,
-    at: (p) => `${x(p.x)},${y(p.y)}`,
-    right: (width - x0) / scaleX,
-    left: -x0 / scaleX,
+    ...sheet,
+    stretch: sheet.scaleY / sheet.scaleX,
+    right: sheet.back(width, 0).x,
+    left: sheet.back(0, 0).x,
   };
 }
 

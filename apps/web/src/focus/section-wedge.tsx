@@ -8,7 +8,7 @@ import {
   type Section,
   type Station,
 } from '@gangway/station';
-import { SiteHandle } from '../drawing/site-handle.js';
+import { Handle } from '../drawing/handle.js';
 import {
   ends,
   heightAt,
@@ -216,7 +216,7 @@ export function PlaneHandle({
   const grip = gripOn(plane, sheet, width, height);
   if (!grip) return null;
   return (
-    <SiteHandle
+    <Handle
       {...shared}
       step={Math.max(0.001, 0.01 * Math.abs(section.aheadM ?? 10))}
       label="Plane of sharp focus"
@@ -251,6 +251,6 @@ export function PlaneHandle({
           strokeWidth={2.25}
         />
       </g>
-    </SiteHandle>
+    </Handle>
   );
 }

@@ -2,7 +2,8 @@ import { withLeanChecked, type Station } from '@gangway/station';
 import {
   openSlice,
   type Change,
-  type OpenDocument, type SaveState as SaveStateOf
+  type OpenDocument,
+  type SaveState as SaveStateOf,
 } from '../records/open.js';
 
 /** The open station. */

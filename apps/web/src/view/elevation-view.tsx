@@ -14,15 +14,16 @@ import { selectReport } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { useStation } from '../fields/fields.js';
 import { MarkHandle } from '../drawing/mark-handle.js';
-import { SiteHandle } from '../drawing/site-handle.js';
-import { cm, useSiteSheet, type SiteSheet } from '../drawing/site-sheet.js';
+import { Handle } from '../drawing/handle.js';
+import { cm, useSiteSheet } from '../drawing/site-sheet.js';
+import type { Sheet } from '../drawing/sheet.js';
 
 /** The site from the side, to scale, the camera on the left. */
 export function ElevationView() {
   const station = useStation();
   const units = useAppSelector((state) => state.preferences.units);
   const drawing = elevationDrawing(station);
-  const { box, width, height, sheet, at, shared } = useSiteSheet(drawing.bounds);
+  const { box, width, height, sheet, shared } = useSiteSheet(drawing.bounds);
   const { facade, site, marks, camera } = station;
   const [x0, y0] = [sheet.x(0), sheet.y(camera.height_m)];
   return (
@@ -47,24 +48,24 @@ export function ElevationView() {
             <rect
               x={sheet.x(-site.room.behind_m)}
               y={sheet.y(site.room.ceiling_m)}
-              width={site.room.length_m * sheet.scale}
-              height={site.room.ceiling_m * sheet.scale}
+              width={site.room.length_m * sheet.scaleX}
+              height={site.room.ceiling_m * sheet.scaleX}
               className="fill-glass stroke-ink"
               strokeWidth={2.5}
             />
           )}
           <polygon
-            points={`${x0},${y0} ${at(drawing.rays[0])} ${at(drawing.rays[1])}`}
+            points={`${x0},${y0} ${sheet.at(drawing.rays[0])} ${sheet.at(drawing.rays[1])}`}
             className="fill-within/12"
           />
           <path
-            d={`M${at(drawing.rays[0])}L${x0},${y0}L${at(drawing.rays[1])}`}
+            d={`M${sheet.at(drawing.rays[0])}L${x0},${y0}L${sheet.at(drawing.rays[1])}`}
             fill="none"
             className="stroke-within"
             strokeWidth={1.5}
           />
           {drawing.boxes.map(({ name, from, to, base, top }, i) => (
-            <SiteHandle
+            <Handle
               key={i}
               {...shared}
               label={`${name || `Box ${i + 1}`}, from the side`}
@@ -83,15 +84,15 @@ export function ElevationView() {
               <rect
                 x={sheet.x(from)}
                 y={sheet.y(top)}
-                width={(to - from) * sheet.scale}
-                height={(top - base) * sheet.scale}
+                width={(to - from) * sheet.scaleX}
+                height={(top - base) * sheet.scaleX}
                 className="fill-paper stroke-ink"
                 strokeWidth={1.25}
               />
-            </SiteHandle>
+            </Handle>
           ))}
           {(site?.levels ?? []).map((level, i) => (
-            <SiteHandle
+            <Handle
               key={`l${i}`}
               {...shared}
               label={level.name || `Level line ${i + 1}`}
@@ -116,7 +117,7 @@ export function ElevationView() {
                 strokeDasharray="7 3"
                 strokeWidth={1.5}
               />
-            </SiteHandle>
+            </Handle>
           ))}
           {facade && (
             <FacadeSide
@@ -140,7 +141,7 @@ export function ElevationView() {
               valueText={`${distance(mark.y_m, units)} high`}
             />
           ))}
-          <SiteHandle
+          <Handle
             {...shared}
             label="Camera, from the side"
             value={camera.height_m}
@@ -157,7 +158,7 @@ export function ElevationView() {
               <rect x={-7} y={-7} width={14} height={14} className="fill-ink" />
               <rect x={7} y={-4} width={7} height={8} className="fill-ink" />
             </g>
-          </SiteHandle>
+          </Handle>
           <text x={x0 + 18} y={sheet.y(0) - 5} className="halo figure text-quiet">
             {distance(camera.height_m, units)} high
           </text>
@@ -175,7 +176,7 @@ function FacadeSide({
   ...shared
 }: {
   station: Station;
-  sheet: SiteSheet;
+  sheet: Sheet;
   units: Units;
   seen: readonly [number, number] | null;
   scale: number;
@@ -191,8 +192,8 @@ function FacadeSide({
       <rect
         x={x}
         y={sheet.y(top_m)}
-        width={Math.max(6, 0.02 * distance_m * sheet.scale)}
-        height={(top_m - base) * sheet.scale}
+        width={Math.max(6, 0.02 * distance_m * sheet.scaleX)}
+        height={(top_m - base) * sheet.scaleX}
         className="fill-ink"
       />
       {seen && (
@@ -217,7 +218,7 @@ function FacadeSide({
           strokeDasharray="3 3"
         />
       )}
-      <SiteHandle
+      <Handle
         {...shared}
         label="Top of the façade"
         value={top_m}
@@ -232,12 +233,12 @@ function FacadeSide({
           className="fill-paper stroke-ink"
           strokeWidth={2.5}
         />
-      </SiteHandle>
+      </Handle>
       <text x={x - 14} y={sheet.y(top_m) - 8} textAnchor="end" className="halo">
         top {distance(top_m, units)}
       </text>
       {base_m !== undefined && (
-        <SiteHandle
+        <Handle
           {...shared}
           label="Foot of the façade"
           value={base_m}
@@ -252,7 +253,7 @@ function FacadeSide({
             className="fill-paper stroke-ink"
             strokeWidth={2.5}
           />
-        </SiteHandle>
+        </Handle>
       )}
     </>
   );

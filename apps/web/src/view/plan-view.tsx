@@ -11,15 +11,16 @@ import {
 import { useAppSelector } from '../store/store.js';
 import { useStation } from '../fields/fields.js';
 import { MarkHandle } from '../drawing/mark-handle.js';
-import { SiteHandle } from '../drawing/site-handle.js';
-import { cm, placed, useSiteSheet, type SiteSheet } from '../drawing/site-sheet.js';
+import { Handle } from '../drawing/handle.js';
+import { cm, placed, useSiteSheet } from '../drawing/site-sheet.js';
+import type { Sheet } from '../drawing/sheet.js';
 
 /** The site from above, to scale, the camera looking up the sheet. */
 export function PlanView() {
   const station = useStation();
   const units = useAppSelector((state) => state.preferences.units);
   const drawing = planDrawing(station);
-  const { box, width, height, sheet, at, shared } = useSiteSheet(drawing.bounds);
+  const { box, width, height, sheet, shared } = useSiteSheet(drawing.bounds);
   const { facade, site, marks } = station;
   return (
     <div ref={box} className="relative min-h-56 flex-1 overflow-hidden lg:min-h-0">
@@ -33,11 +34,11 @@ export function PlanView() {
         >
           {site?.room && <RoomPlan station={station} sheet={sheet} />}
           <polygon
-            points={`${sheet.x(0)},${sheet.y(0)} ${at(drawing.rays[0])} ${at(drawing.rays[1])}`}
+            points={`${sheet.x(0)},${sheet.y(0)} ${sheet.at(drawing.rays[0])} ${sheet.at(drawing.rays[1])}`}
             className="fill-within/12"
           />
           <path
-            d={`M${at(drawing.rays[0])}L${sheet.x(0)},${sheet.y(0)}L${at(drawing.rays[1])}`}
+            d={`M${sheet.at(drawing.rays[0])}L${sheet.x(0)},${sheet.y(0)}L${sheet.at(drawing.rays[1])}`}
             fill="none"
             className="stroke-within"
             strokeWidth={1.5}
@@ -45,7 +46,7 @@ export function PlanView() {
           {drawing.boxes.map(({ name, corners }, i) => {
             const each = site!.boxes![i]!;
             return (
-              <SiteHandle
+              <Handle
                 key={i}
                 {...shared}
                 label={name || `Box ${i + 1}`}
@@ -57,7 +58,7 @@ export function PlanView() {
                 }}
               >
                 <polygon
-                  points={corners.map(at).join(' ')}
+                  points={corners.map(sheet.at).join(' ')}
                   className="fill-paper stroke-ink"
                   strokeWidth={1.25}
                 />
@@ -67,9 +68,9 @@ export function PlanView() {
                   textAnchor="middle"
                   className="halo text-[11px]"
                 >
-                  {sheet.scale * each.width_m > 7 * name.length ? name : ''}
+                  {sheet.scaleX * each.width_m > 7 * name.length ? name : ''}
                 </text>
-              </SiteHandle>
+              </Handle>
             );
           })}
           {facade && <FacadePlan station={station} sheet={sheet} units={units} {...shared} />}
@@ -96,7 +97,7 @@ export function PlanView() {
               valueText={`${distance(mark.z_m, units)} ahead, ${aside(mark.x_m, units)}`}
             />
           ))}
-          <SiteHandle
+          <Handle
             {...shared}
             label="Camera, from above"
             value={facade?.distance_m ?? 0}
@@ -112,7 +113,7 @@ export function PlanView() {
               <rect x={-9} y={-7} width={18} height={14} className="fill-ink" />
               <rect x={-5} y={-13} width={10} height={6} className="fill-ink" />
             </g>
-          </SiteHandle>
+          </Handle>
         </svg>
       )}
     </div>
@@ -146,15 +147,15 @@ function movedAside(station: Station, dx: number): Station {
   });
 }
 
-function RoomPlan({ station, sheet }: { station: Station; sheet: SiteSheet }) {
+function RoomPlan({ station, sheet }: { station: Station; sheet: Sheet }) {
   const room = station.site!.room!;
   const [x, y] = [sheet.x(-room.left_m), sheet.y(room.length_m - room.behind_m)];
   return (
     <rect
       x={x}
       y={y}
-      width={room.width_m * sheet.scale}
-      height={room.length_m * sheet.scale}
+      width={room.width_m * sheet.scaleX}
+      height={room.length_m * sheet.scaleX}
       className="fill-glass stroke-ink"
       strokeWidth={2.5}
     />
@@ -168,7 +169,7 @@ function FacadePlan({
   ...shared
 }: {
   station: Station;
-  sheet: SiteSheet;
+  sheet: Sheet;
   units: Units;
   scale: number;
   onHold: (held: boolean) => void;
@@ -190,7 +191,7 @@ function FacadePlan({
           {distance(facade.distance_m, units)}
         </text>
       </g>
-      <SiteHandle
+      <Handle
         {...shared}
         label="Façade, from above"
         value={facade.distance_m}
@@ -209,7 +210,7 @@ function FacadePlan({
         <text x={(left + right) / 2} y={y - 13} textAnchor="middle" className="halo">
           Façade, {distance(facade.width_m, units)} wide
         </text>
-      </SiteHandle>
+      </Handle>
     </>
   );
 }

@@ -14,27 +14,33 @@ const STEP_M = 0.1;
 
 let drags = 0;
 
-export interface SiteHandleProps {
+export interface HandleProps {
   label: string;
   valueText: string;
   /** The figure that goes with its first direction. */
   value: number;
-  /** Pixels for each metre of the drawing. */
+  /** Pixels for each length of the drawing; below zero where it lies turned round. */
   scale: number;
   /** The same up the sheet, where heights are drawn larger. */
   scaleUp?: number;
-  /** One press of an arrow key, m. */
+  /** One press of an arrow key, in lengths of the drawing. */
   step?: number;
-  /** The change as it was when the hand took hold, moved by metres across and up the sheet. */
+  /** The change as it was when the hand took hold, moved so far across and up the sheet. */
   write: (from: Station, dx: number, dy: number) => Station;
   /** The same for a key, where its step is no length in the drawing. */
   writeStep?: (from: Station, dx: number, dy: number) => Station;
   onHold?: (held: boolean) => void;
+  /** JSON pointer of what it moves, for problems found there. */
+  pointer?: string;
+  /** Ends of its value, where it has such. */
+  ends?: readonly [number, number];
+  /** What it is, where a slider in one direction does not say it. */
+  what?: string;
   children: ReactNode;
 }
 
-/** Something in a drawing of the site that can be dragged, or moved with the arrow keys. */
-export function SiteHandle({
+/** Something in a drawing that can be dragged, or moved with the arrow keys. */
+export function Handle({
   label,
   valueText,
   value,
@@ -44,8 +50,11 @@ export function SiteHandle({
   write,
   writeStep = write,
   onHold,
+  pointer = '/site',
+  ends,
+  what,
   children,
-}: SiteHandleProps) {
+}: HandleProps) {
   const target = useRef<SVGGElement>(null);
   const next = useRef<(() => void) | null>(null);
   const store = useAppStore();
@@ -61,12 +70,12 @@ export function SiteHandle({
     }
     const from = (memo as Station | undefined) ?? selectStation(store.getState());
     // What the site cannot be stays where it last could.
-    const gesture = `site-${drags}`;
+    const gesture = `drag-${drags}`;
     next.current = () => {
       next.current = null;
       change(
         `Move ${label.toLowerCase()}`,
-        '/site',
+        pointer,
         () => write(from, dx / scale, -dy / scaleUp),
         gesture,
       );
@@ -87,7 +96,7 @@ export function SiteHandle({
     event.stopPropagation();
     const refused = change(
       `Move ${label.toLowerCase()}`,
-      '/site',
+      pointer,
       (now) => writeStep(now, ...step),
       keyRun(label, event.repeat),
     );
@@ -102,6 +111,8 @@ export function SiteHandle({
       aria-label={label}
       aria-valuenow={Number(value.toFixed(3))}
       aria-valuetext={valueText}
+      {...(ends ? { 'aria-valuemin': ends[0], 'aria-valuemax': ends[1] } : {})}
+      {...(what === undefined ? {} : { 'aria-roledescription': what })}
       onKeyDown={onKeyDown}
       className="cursor-grab touch-none active:cursor-grabbing"
     >
