@@ -27,6 +27,8 @@ export async function sheetPdf(sheet: Sheet, faces: readonly Uint8Array[]): Prom
   const pdf = new PDFDocument({
     size: [sheet.widthMm * PT, sheet.heightMm * PT],
     margin: 0,
+    // Its own first font is not among those that ship.
+    font: faces[0] as unknown as string,
     info: { Title: sheet.title },
   });
   // Printers are asked not to fit it to the paper.
