@@ -14,8 +14,7 @@ import { leanSizeDeg } from '../words/lean.js';
  * How the frame stands, worst first: a movement past what the mechanism allows, a corner
  * outside the circle, a corner behind the filter ring, a corner past the sharp core, all well.
  */
-const STATES = ['beyond', 'outside', 'ring', 'soft', 'sharp'] as const;
-export type State = (typeof STATES)[number];
+export type State = 'beyond' | 'outside' | 'ring' | 'soft' | 'sharp';
 
 /** What one would do about it: within reach, costs something, outside. */
 export type Standing = 'within' | 'costs' | 'outside';
