@@ -20,7 +20,7 @@ import type { Found } from '../records/drafts.js';
 import { tab } from '../store/store.js';
 import { useStorageTrouble } from '../browser/use-storage.js';
 import { itemDrafts, type ItemDraft } from '../records/item-drafts.js';
-import { UnreadableDrafts } from '../records/unreadable-drafts.js';
+import { LeftUnreadable } from '../records/left-unreadable.js';
 import { LeftDraft } from './left-draft.js';
 import { described, FieldLine, inputLook } from '../fields/line.js';
 import { FormatChoice, MountChoice } from './offers.js';
@@ -91,7 +91,7 @@ export function ItemForm(props: Props) {
   return (
     kept && (
       <>
-        <UnreadableDrafts drafts={itemDrafts} id={props.draftKey} what="item" />
+        <LeftUnreadable drafts={itemDrafts} id={props.draftKey} what="item" />
         <KeptForm {...props} {...kept} />
       </>
     )

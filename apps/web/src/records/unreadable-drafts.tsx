@@ -1,30 +1,17 @@
-import { useEffect, useState } from 'react';
-import { Button } from '../ui/button.js';
 import type { UnreadableDraft } from './drafts.js';
+import { Button } from '../ui/button.js';
 import { saveDocument } from './export.js';
 
-interface Props {
-  drafts: {
-    all: (id: string) => Promise<{ unreadable: readonly UnreadableDraft[] }>;
-    drop: (id: string, tab: string) => Promise<void>;
-  };
-  id: string;
-  /** “station” */
+/** What this browser kept of an edit and cannot make anything of, to be saved or let go. */
+export default function UnreadableList({
+  what,
+  found,
+  onDiscard,
+}: {
   what: string;
-}
-
-/** What this browser kept of an edit and cannot make anything of: said, and kept until it is let go. */
-export function UnreadableDrafts({ drafts, id, what }: Props) {
-  const [found, setFound] = useState<readonly UnreadableDraft[]>([]);
-  useEffect(() => {
-    let gone = false;
-    void drafts.all(id).then(({ unreadable }) => {
-      if (!gone) setFound(unreadable);
-    });
-    return () => {
-      gone = true;
-    };
-  }, [drafts, id]);
+  found: readonly UnreadableDraft[];
+  onDiscard: (tab: string) => void;
+}) {
   return found.map(({ tab, unreadable }) => (
     <div
       key={tab}
@@ -34,13 +21,7 @@ export function UnreadableDrafts({ drafts, id, what }: Props) {
         This browser kept an edit of this {what} that cannot be read.
       </p>
       <Button onClick={() => saveDocument(unreadable)}>Save as file</Button>
-      <Button
-        look="quiet"
-        onClick={() => {
-          void drafts.drop(id, tab);
-          setFound(found.filter((each) => each.tab !== tab));
-        }}
-      >
+      <Button look="quiet" onClick={() => onDiscard(tab)}>
         Discard it
       </Button>
     </div>

@@ -27,7 +27,7 @@ import type { SaveState, StoredDocument } from '../records/open.js';
 import { keptBeside } from '../records/saving.js';
 import { BackTo, Loading, Said } from '../records/states.js';
 import { rigActions } from '../store/rig.js';
-import { UnreadableDrafts } from '../records/unreadable-drafts.js';
+import { LeftUnreadable } from '../records/left-unreadable.js';
 import { rigDrafts, rigSaver, useAppDispatch, useAppSelector } from '../store/store.js';
 import { partsOf } from './rig-rows.js';
 import { Part } from '../ui/boundary.js';
@@ -159,7 +159,7 @@ function OpenRig() {
           <span role="status">{saving}</span>
         </button>
       </PageTop>
-      <UnreadableDrafts drafts={rigDrafts} id={id} what="rig" />
+      <LeftUnreadable drafts={rigDrafts} id={id} what="rig" />
       <main className="flex min-h-0 flex-1 flex-col lg:flex-row">
         <div className="flex min-w-0 flex-1 flex-col">
           <div className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-rule px-5 py-2.5">

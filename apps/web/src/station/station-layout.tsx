@@ -3,7 +3,7 @@ import { shallowEqual } from 'react-redux';
 import { Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { FIRST_PLACE } from '../places.js';
 import { closed } from '../store/station.js';
-import { UnreadableDrafts } from '../records/unreadable-drafts.js';
+import { LeftUnreadable } from '../records/left-unreadable.js';
 import { saver, stationDrafts, useAppDispatch, useAppSelector } from '../store/store.js';
 import { Part } from '../ui/boundary.js';
 import { Loading, Said, toJobs } from '../records/states.js';
@@ -71,7 +71,7 @@ export function StationLayout() {
     <KeyboardProvider>
       <div className="relative flex min-h-full flex-col lg:h-full">
         <StationTop />
-        <UnreadableDrafts drafts={stationDrafts} id={id} what="station" />
+        <LeftUnreadable drafts={stationDrafts} id={id} what="station" />
         <FaultNotice />
         <LeanNotice />
         <StationPart name="The strip of steps">

@@ -36,7 +36,6 @@ addEventListener('pagehide', () => holdTab(session, false));
 addEventListener('pageshow', () => holdTab(session, true));
 noteKept(whyNotKept(local) === null);
 
-const kept = () => import('./kept.js');
 const places = { shelf: local, room: indexedRoom };
 const around = {
   dispatch: store.dispatch,
@@ -47,8 +46,12 @@ const around = {
 };
 
 type Of<T> = Pick<Surroundings<T>, 'readKept'>;
-const stationsKept: Of<Station> = { readKept: async (given) => (await kept()).readStation(given) };
-const rigsKept: Of<Rig> = { readKept: async (given) => (await kept()).readRig(given) };
+const stationsKept: Of<Station> = {
+  readKept: async (given) => (await import('./kept.js')).readStation(given),
+};
+const rigsKept: Of<Rig> = {
+  readKept: async (given) => (await import('./kept-rig.js')).readRig(given),
+};
 
 const draftOf = <T>({ readKept }: Of<T>) =>
   documentDraft(async (given): Promise<T | null> => {
