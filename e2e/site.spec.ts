@@ -272,7 +272,7 @@ test('a turning lens is told its turn and goes onto its stop', async ({ page }) 
   });
   await page.goto(cover);
   await expect(page.getByText('Turn the lens to 45° and shift it 8.5 mm of 12.')).toBeVisible();
-  await page.getByRole('button', { name: 'Go onto the stop' }).click();
+  await page.getByRole('button', { name: 'Go onto the click stop' }).click();
   await expect(page.getByText(/It clicks at (30|60)°/)).toBeVisible();
 });
 

@@ -11,7 +11,7 @@ import {
   limitsLines,
   limitsTable,
   lockedLean,
-  ontoStops,
+  ontoClick,
   parseStation,
   pivotMove,
   readings,
@@ -90,8 +90,8 @@ describe('a lens that turns', () => {
 
   it('knows its stops, either way round', () => {
     const [turn] = turnsOf(turning({ rise_mm: -6, shift_mm: -6.5 }, [0, 30, 60, 90]));
-    expect(turn!.stop!.deg).toBe(240);
-    const on = ontoStops(turning({ rise_mm: 6, shift_mm: 3 }, [0, 30, 60]));
+    expect(turn!.click!.deg).toBe(240);
+    const on = ontoClick(turning({ rise_mm: 6, shift_mm: 3 }, [0, 30, 60]));
     expect((Math.atan2(on.movements.shift_mm, on.movements.rise_mm) * 180) / Math.PI).toBeCloseTo(
       30,
       1,
@@ -110,7 +110,7 @@ describe('a lens that turns', () => {
       },
     );
     const [turn] = turnsOf(back);
-    expect(turn).toMatchObject({ kind: 'tilt', stop: { deg: 180 } });
+    expect(turn).toMatchObject({ kind: 'tilt', click: { deg: 180 } });
     expect(turn!.words).toContain('It clicks at 180°.');
   });
 

@@ -110,7 +110,7 @@ describe('the setting for marks', () => {
     expect(answer.solved.lens.tiltDeg).toBeGreaterThan(0);
     expect(answer.solved.lens.tiltDeg).toBeLessThanOrEqual(8 + 1e-9);
     expect(instructionsFor(answer, 'metric').set[0]).toMatch(
-      /^Turn the lens to its 0° stop so that tilt runs up and down, and lean it \d\.\d°\.$/,
+      /^Turn the lens to its 0° click stop so that tilt runs up and down, and lean it \d\.\d°\.$/,
     );
     const sideways = solveStation({
       ...station,

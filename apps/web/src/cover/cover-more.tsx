@@ -6,7 +6,7 @@ import {
   cornerFigures,
   fixed,
   gridPlaces,
-  ontoStops,
+  ontoClick,
   parseRatio,
   pivotMove,
   sense,
@@ -145,7 +145,7 @@ export function MechanismNotes({ station }: { station: Station }) {
   const turns = turnsOf(station);
   const pivot = pivotMove(station);
   if (turns.length === 0 && !pivot) return null;
-  const off = turns.some(({ kind, stop }) => kind === 'shift' && stop && stop.offDeg > 0.5);
+  const off = turns.some(({ kind, click }) => kind === 'shift' && click && click.offDeg > 0.5);
   const moved = (mm: number, field: 'rise_mm' | 'shift_mm'): string =>
     `${fixed(Math.abs(mm), 1)} mm ${field === 'rise_mm' ? (mm > 0 ? 'up' : 'down') : mm > 0 ? 'right' : 'left'}`;
   return (
@@ -156,8 +156,8 @@ export function MechanismNotes({ station }: { station: Station }) {
         </p>
       ))}
       {off && (
-        <Button onClick={() => change('Onto the stop', '/movements', ontoStops)}>
-          Go onto the stop
+        <Button onClick={() => change('Onto the click stop', '/movements', ontoClick)}>
+          Go onto the click stop
         </Button>
       )}
       {pivot && (

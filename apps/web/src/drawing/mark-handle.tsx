@@ -1,6 +1,6 @@
 import { withMark, type Station } from '@gangway/station';
 import { Handle } from './handle.js';
-import { keyStepM, placed } from './site-sheet.js';
+import { keyStepM, tenthMm } from './site-sheet.js';
 
 type Axis = 'x_m' | 'y_m' | 'z_m';
 
@@ -34,8 +34,8 @@ export function MarkHandle({
       write={(from, dx, dy) => {
         const each = from.marks![index]!;
         return withMark(from, index, {
-          [across]: placed(each[across] + dx),
-          [upward]: placed(each[upward] + dy),
+          [across]: tenthMm(each[across] + dx),
+          [upward]: tenthMm(each[upward] + dy),
         });
       }}
     >

@@ -26,7 +26,7 @@ export function useSiteSheet(now: Bounds) {
 }
 
 /** Marks to the tenth of a millimetre: finer than a hand places things, also on a beetle. */
-export const placed = (m: number): number => Math.round(m * 1e4) / 1e4 + 0;
+export const tenthMm = (m: number): number => Math.round(m * 1e4) / 1e4 + 0;
 
 /** One press of an arrow key on a mark so far away, m. */
 export const keyStepM = (distanceM: number): number =>

@@ -22,7 +22,7 @@ import { SHAPE_COLOURS } from '../drawing/paint-shapes.js';
 import { frameBox } from '../drawing/finder-sheet.js';
 import type { Sheet } from '../drawing/sheet.js';
 import { Handle } from '../drawing/handle.js';
-import { placed } from '../drawing/site-sheet.js';
+import { tenthMm } from '../drawing/site-sheet.js';
 import type { PictureAsk } from '../workers/picture-worker.js';
 import { CROWD } from './section-mark.js';
 
@@ -263,5 +263,5 @@ function across(from: Station, index: number, dx: number, dy: number): Station {
   const held = finderOf(from).marks.find((each) => each.index === index)?.at;
   const place =
     infinite || !held ? null : onPlaneAhead(from, { x: held.x + dx, y: held.y + dy }, z_m);
-  return place ? withMark(from, index, { x_m: placed(place.x), y_m: placed(place.y) }) : from;
+  return place ? withMark(from, index, { x_m: tenthMm(place.x), y_m: tenthMm(place.y) }) : from;
 }

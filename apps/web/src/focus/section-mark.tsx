@@ -12,7 +12,7 @@ import {
   type Units,
 } from '@gangway/station';
 import { Handle } from '../drawing/handle.js';
-import { keyStepM, placed } from '../drawing/site-sheet.js';
+import { keyStepM, tenthMm } from '../drawing/site-sheet.js';
 import type { NamePlace, SectionSheet, Shared } from './section-sheet.js';
 import { blurWords, nearOrFar } from './section-words.js';
 
@@ -170,8 +170,8 @@ function moved(
   const far = Math.hypot(mark.x_m, mark.y_m - from.camera.height_m, mark.z_m) / rightM;
   const step = infinite ? sceneStep(from, kind, 0, dy * far) : sceneStep(from, kind, dx, dy);
   return withMark(from, index, {
-    x_m: placed(mark.x_m + step.x_m),
-    y_m: placed(mark.y_m + step.y_m),
-    z_m: placed(mark.z_m + step.z_m),
+    x_m: tenthMm(mark.x_m + step.x_m),
+    y_m: tenthMm(mark.y_m + step.y_m),
+    z_m: tenthMm(mark.z_m + step.z_m),
   });
 }

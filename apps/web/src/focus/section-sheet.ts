@@ -273,7 +273,7 @@ export const overlap = (a: Rect, b: Rect): boolean =>
 
 /** Where the names of marks go, so that none lies over another, or over another's mark. */
 export function namePlaces(names: readonly Named[]): NamePlace[] {
-  const placed: { left: number; right: number; y: number }[] = [];
+  const written: { left: number; right: number; y: number }[] = [];
   const order = names.map((_, i) => i).sort((a, b) => names[b]!.y - names[a]!.y);
   const places = names.map((): NamePlace => ({ up: 0, beside: false }));
   for (const i of order) {
@@ -287,7 +287,7 @@ export function namePlaces(names: readonly Named[]): NamePlace[] {
     }
     const half = (chars * CHAR_PX) / 2;
     const free = (up: number): boolean =>
-      placed.every(
+      written.every(
         (other) =>
           x + half < other.left || x - half > other.right || Math.abs(y - up - other.y) >= LINE_PX,
       );
@@ -299,7 +299,7 @@ export function namePlaces(names: readonly Named[]): NamePlace[] {
       continue;
     }
     places[i] = { up, beside: false };
-    placed.push({ left: x - half, right: x + half, y: y - up });
+    written.push({ left: x - half, right: x + half, y: y - up });
   }
   return places;
 }

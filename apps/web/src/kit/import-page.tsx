@@ -17,8 +17,8 @@ import {
 import type { ImportHead } from './import-desk.js';
 import { Preview, type Wanted } from './import-preview.js';
 import type { Question } from './read-import.js';
-import { itemText } from '../records/item-text.js';
 import { useImportReader } from './use-import-reader.js';
+import { soundItems } from '../records/read-kit.js';
 
 /** Items sent at once: a part is taken whole or not at all. */
 const PART = 1000;
@@ -57,7 +57,7 @@ export function ImportPage() {
       });
       return;
     }
-    const kit = (asked.data ?? []).filter(({ document }) => itemText(document) !== null);
+    const kit = soundItems(asked.data ?? []);
     const question = (lenses: Question['lenses']) =>
       reader.read(
         next.file,

@@ -1,24 +1,17 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useRef } from 'react';
 import { Link } from 'react-router';
-import {
-  faultSentence,
-  KIND_WORDS,
-  keptName,
-  mountsOf,
-  parseKitItem,
-  readKept,
-  summaryOf,
-} from '@gangway/station';
+import { faultSentence, KIND_WORDS, keptName, mountsOf, summaryOf } from '@gangway/station';
 import { BrokenLine, Line } from '../ui/boundary.js';
 import { RowMenu, type MenuItem } from '../ui/row-menu.js';
-import type { StoredItem } from '../records/kit-api.js';
+import type { StoredDocument } from '../records/open.js';
+import { readItem } from '../records/read-kit.js';
 
 interface Props {
-  items: readonly StoredItem[];
+  items: readonly StoredDocument[];
   /** Asked when a menu is opened. */
-  menuOf: (stored: StoredItem) => MenuItem[];
-  asideOf: (stored: StoredItem) => string;
+  menuOf: (stored: StoredDocument) => MenuItem[];
+  asideOf: (stored: StoredDocument) => string;
 }
 
 const ROW_PX = 58;
@@ -57,7 +50,7 @@ const Row = memo(function Row({
   stored,
   menuOf,
   asideOf,
-}: { stored: StoredItem } & Omit<Props, 'items'>) {
+}: { stored: StoredDocument } & Omit<Props, 'items'>) {
   const name = keptName(stored.document);
   return (
     <>
@@ -69,8 +62,8 @@ const Row = memo(function Row({
   );
 });
 
-function ItemLine({ stored, aside }: { stored: StoredItem; aside: string }) {
-  const { value: document, faults } = readKept(parseKitItem, stored.document);
+function ItemLine({ stored, aside }: { stored: StoredDocument; aside: string }) {
+  const { value: document, faults } = readItem(stored.document);
   if (!document) {
     return (
       <Link to={`/kit/${stored.id}`} className="flex min-w-0 flex-1">

@@ -1,15 +1,6 @@
 import { Link, useNavigate, useParams } from 'react-router';
 import { useState } from 'react';
-import {
-  KIND_WORDS,
-  KINDS,
-  keptName,
-  parseKitItem,
-  readKept,
-  type Kind,
-  type KitItem,
-  type Problem,
-} from '@gangway/station';
+import { KIND_WORDS, KINDS, type Kind, type KitItem, type Problem } from '@gangway/station';
 import { isMissing, sentence } from '../records/api.js';
 import { PageTop } from '../pages/page-top.js';
 import { Sections } from '../pages/sections.js';
@@ -24,14 +15,15 @@ import {
   useItemQuery,
   useKitQuery,
   useSaveItemMutation,
-  type StoredItem,
 } from '../records/kit-api.js';
 import { tab } from '../store/store.js';
 import { itemDrafts } from '../records/item-drafts.js';
+import { itemOf, readItem, soundItems, type StoredItem } from '../records/read-kit.js';
 import { ConflictDialog } from '../records/conflict-dialog.js';
 import { keptBeside } from '../records/saving.js';
 import { ItemForm, type Submitted } from './item-form.js';
 import { newId } from '../browser/new-id.js';
+import type { StoredDocument } from '../records/open.js';
 
 const isKind = (kind: string): kind is Kind => (KINDS as readonly string[]).includes(kind);
 
@@ -41,9 +33,9 @@ const trail = <Sections />;
 function useNames(kind: Kind, own: string | null): Set<string> {
   const { data } = useKitQuery({ archived: false });
   return new Set(
-    (data ?? [])
-      .filter(({ id, document }) => id !== own && document?.kind === kind)
-      .map(({ document }) => keptName(document).trim().toLowerCase()),
+    soundItems(data ?? [])
+      .filter(({ id, document }) => id !== own && document.kind === kind)
+      .map(({ document }) => document.name.trim().toLowerCase()),
   );
 }
 
@@ -92,15 +84,21 @@ export function ItemPage() {
   heed(error);
   // What is open stays open when a later look fails.
   if (!data || isMissing(error)) return <Unopened error={error} />;
-  const kept = readKept(parseKitItem, data.document);
-  return kept.value ? (
-    <OpenItem key={id} stored={data} />
+  const stored = itemOf(data);
+  return stored ? (
+    <OpenItem key={id} stored={stored} />
   ) : (
-    <UnreadableItem stored={data} faults={kept.faults} />
+    <UnreadableItem stored={data} faults={readItem(data.document).faults} />
   );
 }
 
-function UnreadableItem({ stored, faults }: { stored: StoredItem; faults: readonly Problem[] }) {
+function UnreadableItem({
+  stored,
+  faults,
+}: {
+  stored: StoredDocument;
+  faults: readonly Problem[];
+}) {
   const [archive] = useArchiveItemMutation();
   const [remove] = useDeleteItemMutation();
   return (
@@ -136,7 +134,8 @@ function OpenItem({ stored }: { stored: StoredItem }) {
 
   const submit = async (document: KitItem, baseRevision: number): Promise<Submitted> => {
     const made = await save({ id: base.id, baseRevision, document });
-    const current = currentIn<StoredItem>(made.error);
+    const stale = currentIn(made.error);
+    const current = stale && itemOf(stale);
     if (current) {
       setConflict({ mine: document, current });
       return {
@@ -146,8 +145,9 @@ function OpenItem({ stored }: { stored: StoredItem }) {
     }
     if (made.error) return { kind: 'failed', message: sentence(made.error) };
     await itemDrafts.drop(base.id, tab);
-    setBase(made.data!);
-    return { kind: 'saved', revision: made.data!.revision, next: () => {} };
+    const { revision } = made.data;
+    setBase({ ...base, ...made.data, document });
+    return { kind: 'saved', revision, next: () => {} };
   };
 
   return (

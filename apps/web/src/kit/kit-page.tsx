@@ -2,15 +2,7 @@ import clsx from 'clsx';
 import { formatDistanceToNow } from 'date-fns';
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import {
-  KIND_WORDS,
-  KINDS,
-  keptName,
-  parseKitItem,
-  readKept,
-  sizeOf,
-  type Kind,
-} from '@gangway/station';
+import { KIND_WORDS, KINDS, keptName, sizeOf, type Kind, type KitItem } from '@gangway/station';
 import { saveDocument } from '../records/export.js';
 import { SEEN_ANEW } from '../records/api.js';
 import { ActionMenu } from '../ui/action-menu.js';
@@ -22,7 +14,6 @@ import {
   useDeleteItemMutation,
   useDuplicateItemMutation,
   useKitQuery,
-  type StoredItem,
 } from '../records/kit-api.js';
 import { exportCircles, exportKit, exportTable } from './export.js';
 import { ItemList } from './item-list.js';
@@ -30,6 +21,8 @@ import { itemText } from '../records/item-text.js';
 import { UsedByDialog } from './used-by.js';
 import { newId } from '../browser/new-id.js';
 import { useListing, useTold, ListPage } from '../pages/list-page.js';
+import type { StoredDocument } from '../records/open.js';
+import { readItem } from '../records/read-kit.js';
 
 const SORTS = [
   ['added', 'as added'],
@@ -40,28 +33,28 @@ const SORTS = [
 type Sort = (typeof SORTS)[number][0];
 
 interface Entry {
-  readonly stored: StoredItem;
+  readonly stored: StoredDocument;
+  /** Null when it cannot be read. */
+  readonly item: KitItem | null;
+  readonly name: string;
   /** Everything searched, in small letters. */
   readonly text: string;
 }
 
-const kindOf = ({ stored }: Entry): Kind => stored.document?.kind;
-
-function size({ stored: { document } }: Entry): number {
-  try {
-    return sizeOf(document);
-  } catch {
-    return 0;
-  }
+function entryOf(stored: StoredDocument): Entry {
+  const item = readItem(stored.document).value;
+  const name = keptName(stored.document);
+  return { stored, item, name, text: item ? itemText(item) : name.toLowerCase() };
 }
+
+/** Those that cannot be read come first: something is to be done about them. */
+const kindPlace = ({ item }: Entry): number => (item ? KINDS.indexOf(item.kind) : -1);
+const size = ({ item }: Entry): number => (item ? sizeOf(item) : 0);
 
 const ORDER: Record<Sort, ((a: Entry, b: Entry) => number) | null> = {
   added: null,
-  name: (a, b) =>
-    keptName(a.stored.document).localeCompare(keptName(b.stored.document), 'en', {
-      numeric: true,
-    }),
-  size: (a, b) => KINDS.indexOf(kindOf(a)) - KINDS.indexOf(kindOf(b)) || size(a) - size(b),
+  name: (a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }),
+  size: (a, b) => kindPlace(a) - kindPlace(b) || size(a) - size(b),
   changed: (a, b) => b.stored.updatedAt.localeCompare(a.stored.updatedAt),
 };
 
@@ -69,13 +62,12 @@ const ORDER: Record<Sort, ((a: Entry, b: Entry) => number) | null> = {
 function search(entries: readonly Entry[], wanted: string, kind: Kind | null): Entry[] {
   const words = wanted.toLowerCase().split(/\s+/).filter(Boolean);
   return entries.filter(
-    ({ stored, text }) =>
-      (kind === null || stored.document?.kind === kind) &&
-      words.every((word) => text.includes(word)),
+    ({ item, text }) =>
+      (kind === null || item?.kind === kind) && words.every((word) => text.includes(word)),
   );
 }
 
-const asideOf = (stored: StoredItem): string =>
+const asideOf = (stored: StoredDocument): string =>
   formatDistanceToNow(stored.updatedAt, { addSuffix: true });
 
 export function KitPage() {
@@ -85,7 +77,7 @@ export function KitPage() {
   const wanted = useDeferredValue(typed);
   const [sort, setSort] = useKept<Sort>('kit.sort', 'added');
   const [asked, setAsked] = useState<{
-    stored: StoredItem;
+    stored: StoredDocument;
     then: 'look' | 'archive' | 'delete';
   } | null>(null);
   const { data, error } = useKitQuery({ archived }, { pollingInterval, ...SEEN_ANEW });
@@ -95,14 +87,7 @@ export function KitPage() {
   const [remove] = useDeleteItemMutation();
   const navigate = useNavigate();
 
-  const entries = useMemo<Entry[]>(
-    () =>
-      (data ?? []).map((stored) => ({
-        stored,
-        text: itemText(stored.document) ?? keptName(stored.document).toLowerCase(),
-      })),
-    [data],
-  );
+  const entries = useMemo(() => (data ?? []).map(entryOf), [data]);
   const found = useMemo(() => {
     const list = search(entries, wanted, kind);
     const order = ORDER[sort];
@@ -111,18 +96,17 @@ export function KitPage() {
   const items = useMemo(() => found.map(({ stored }) => stored), [found]);
   const counts = useMemo(() => {
     const of = new Map<Kind, number>();
-    for (const entry of entries) of.set(kindOf(entry), (of.get(kindOf(entry)) ?? 0) + 1);
+    for (const { item } of entries) if (item) of.set(item.kind, (of.get(item.kind) ?? 0) + 1);
     return of;
   }, [entries]);
 
   const told = useTold();
   // A table is made of what can be read; the kit file holds what it holds.
-  const documents = () =>
-    items.flatMap(({ document }) => readKept(parseKitItem, document).value ?? []);
+  const documents = () => found.flatMap(({ item }) => item ?? []);
 
   // The lines are drawn anew only when these change.
   const menuOf = useCallback(
-    (stored: StoredItem) => [
+    (stored: StoredDocument) => [
       { label: 'Save as file', onSelect: () => saveDocument(stored.document) },
       { label: 'Used by', onSelect: () => setAsked({ stored, then: 'look' }) },
       {

@@ -2,10 +2,12 @@ import { Link } from 'react-router';
 import { sentence } from '../records/api.js';
 import { Button } from '../ui/button.js';
 import { Dialog } from '../ui/dialog.js';
-import { useUsedByQuery, type StoredItem } from '../records/kit-api.js';
+import { keptName } from '@gangway/station';
+import { useUsedByQuery } from '../records/kit-api.js';
+import type { StoredDocument } from '../records/open.js';
 
 interface Props {
-  stored: StoredItem;
+  stored: StoredDocument;
   then: 'look' | 'archive' | 'delete';
   onClose: () => void;
   onConfirm: () => Promise<void>;
@@ -22,7 +24,7 @@ const ACTIONS = {
 /** Where an item is used, and, when it is about to go, that nothing there changes. */
 export function UsedByDialog({ stored, then, onClose, onConfirm }: Props) {
   const { data, error } = useUsedByQuery(stored.id);
-  const { name } = stored.document;
+  const name = keptName(stored.document);
   const action = ACTIONS[then];
   const uses = data
     ? [

@@ -1,15 +1,6 @@
-import type { KitItem, Rig, Stored } from '@gangway/station';
+import type { KitItem, Rig } from '@gangway/station';
+import type { StoredDocument } from './open.js';
 import { api, SENT_AGAIN } from './api.js';
-
-export interface StoredItem extends Stored {
-  readonly updatedAt: string;
-  readonly archived: boolean;
-}
-
-export interface StoredRig extends Stored<Rig> {
-  readonly updatedAt: string;
-  readonly archived: boolean;
-}
 
 export interface UsedBy {
   rigs: { id: string; name: string }[];
@@ -22,30 +13,36 @@ export interface ImportPart {
   changes: { id: string; baseRevision: number; document: KitItem }[];
 }
 
-/** Kit and rigs, beside the jobs; loaded only where they are needed. */
+/** Kit and rigs as they are stored, whatever they hold (`read-kit.ts` reads them), beside the jobs; loaded only where they are needed. */
 export const kitApi = api.enhanceEndpoints({ addTagTypes: ['Kit', 'Rigs'] }).injectEndpoints({
   endpoints: (build) => ({
-    kit: build.query<StoredItem[], { archived: boolean }>({
+    kit: build.query<StoredDocument[], { archived: boolean }>({
       query: ({ archived }) => `kit?archived=${archived}`,
       providesTags: ['Kit'],
     }),
-    item: build.query<StoredItem, string>({ query: (id) => `kit/${id}`, providesTags: ['Kit'] }),
-    createItem: build.mutation<StoredItem, { id: string; document: KitItem }>({
+    item: build.query<StoredDocument, string>({
+      query: (id) => `kit/${id}`,
+      providesTags: ['Kit'],
+    }),
+    createItem: build.mutation<StoredDocument, { id: string; document: KitItem }>({
       query: (body) => ({ url: 'kit', method: 'POST', body }),
       extraOptions: SENT_AGAIN,
       invalidatesTags: ['Kit'],
     }),
-    saveItem: build.mutation<StoredItem, { id: string; baseRevision: number; document: KitItem }>({
+    saveItem: build.mutation<
+      StoredDocument,
+      { id: string; baseRevision: number; document: KitItem }
+    >({
       query: ({ id, ...body }) => ({ url: `kit/${id}`, method: 'PUT', body }),
       extraOptions: SENT_AGAIN,
       invalidatesTags: ['Kit'],
     }),
-    archiveItem: build.mutation<StoredItem, { id: string; archived: boolean }>({
+    archiveItem: build.mutation<StoredDocument, { id: string; archived: boolean }>({
       query: ({ id, archived }) => ({ url: `kit/${id}`, method: 'PATCH', body: { archived } }),
       extraOptions: SENT_AGAIN,
       invalidatesTags: ['Kit'],
     }),
-    duplicateItem: build.mutation<StoredItem, { id: string; newId: string }>({
+    duplicateItem: build.mutation<StoredDocument, { id: string; newId: string }>({
       query: ({ id, newId }) => ({
         url: `kit/${id}/duplicate`,
         method: 'POST',
@@ -71,17 +68,17 @@ export const kitApi = api.enhanceEndpoints({ addTagTypes: ['Kit', 'Rigs'] }).inj
       extraOptions: SENT_AGAIN,
       invalidatesTags: ['Kit'],
     }),
-    rigs: build.query<StoredRig[], { archived: boolean }>({
+    rigs: build.query<StoredDocument[], { archived: boolean }>({
       query: ({ archived }) => `rigs?archived=${archived}`,
       providesTags: ['Rigs'],
     }),
-    rig: build.query<StoredRig, string>({ query: (id) => `rigs/${id}`, keepUnusedDataFor: 0 }),
-    createRig: build.mutation<StoredRig, { id: string; document: Rig }>({
+    rig: build.query<StoredDocument, string>({ query: (id) => `rigs/${id}`, keepUnusedDataFor: 0 }),
+    createRig: build.mutation<StoredDocument, { id: string; document: Rig }>({
       query: (body) => ({ url: 'rigs', method: 'POST', body }),
       extraOptions: SENT_AGAIN,
       invalidatesTags: ['Rigs'],
     }),
-    archiveRig: build.mutation<StoredRig, { id: string; archived: boolean }>({
+    archiveRig: build.mutation<StoredDocument, { id: string; archived: boolean }>({
       query: ({ id, archived }) => ({ url: `rigs/${id}`, method: 'PATCH', body: { archived } }),
       extraOptions: SENT_AGAIN,
       invalidatesTags: ['Rigs'],
@@ -91,7 +88,7 @@ export const kitApi = api.enhanceEndpoints({ addTagTypes: ['Kit', 'Rigs'] }).inj
       extraOptions: SENT_AGAIN,
       invalidatesTags: ['Rigs'],
     }),
-    duplicateRig: build.mutation<StoredRig, { id: string; newId: string }>({
+    duplicateRig: build.mutation<StoredDocument, { id: string; newId: string }>({
       query: ({ id, newId }) => ({
         url: `rigs/${id}/duplicate`,
         method: 'POST',
@@ -124,7 +121,10 @@ export const {
 } = kitApi;
 
 /** The other version in a refusal, when that is why it was refused. */
-export function currentIn<T>(error: unknown): T | null {
-  const { status, data } = (error ?? {}) as { status?: unknown; data?: { current?: T } };
+export function currentIn(error: unknown): StoredDocument | null {
+  const { status, data } = (error ?? {}) as {
+    status?: unknown;
+    data?: { current?: StoredDocument };
+  };
   return status === 409 ? (data?.current ?? null) : null;
 }

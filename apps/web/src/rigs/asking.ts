@@ -7,7 +7,7 @@ import {
   type Kind,
   type Rig,
 } from '@gangway/station';
-import type { StoredItem } from '../records/kit-api.js';
+import type { StoredItem } from '../records/read-kit.js';
 
 /** What the picker is open for: a place of the rig. */
 export type Asking =
@@ -28,7 +28,7 @@ export const TITLES: Record<Asking['place'], string> = {
 };
 
 /** A rig with an item of the kit put in its place. @returns a sentence where it does not go */
-export function placed(rig: Rig, asking: Asking, stored: StoredItem): Rig | string {
+export function withItem(rig: Rig, asking: Asking, stored: StoredItem): Rig | string {
   const { document } = stored;
   if (asking.place === 'lens' && document.kind === 'lens') {
     return { ...rig, lens: lensFrom({ ...stored, document }) };

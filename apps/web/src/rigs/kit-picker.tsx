@@ -2,7 +2,7 @@ import { Command } from 'cmdk';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { KIND_WORDS, mountsOf, summaryOf, type Kind } from '@gangway/station';
-import type { StoredItem } from '../records/kit-api.js';
+import type { StoredItem } from '../records/read-kit.js';
 import { useSoundKit } from '../records/sound-kit.js';
 import { itemText } from '../records/item-text.js';
 import { Dialog } from '../ui/dialog.js';
@@ -25,7 +25,7 @@ export function KitPicker({ title, kinds, onPick, onClose }: Props) {
     const words = wanted.toLowerCase().split(/\s+/).filter(Boolean);
     return (data ?? []).filter(({ document }) => {
       const text = itemText(document);
-      if (text === null || !kinds.includes(document.kind)) return false;
+      if (!kinds.includes(document.kind)) return false;
       return words.every((word) => text.includes(word));
     });
   }, [data, kinds, wanted]);
@@ -41,7 +41,7 @@ export function KitPicker({ title, kinds, onPick, onClose }: Props) {
         />
         <Command.List className="max-h-[48vh] overflow-y-auto">
           <Command.Empty className="px-2 py-3 text-quiet">
-            {data && !data.some(({ document }) => kinds.includes(document?.kind))
+            {data && !data.some(({ document }) => kinds.includes(document.kind))
               ? 'The kit holds none yet.'
               : 'Nothing in the kit has all of that.'}
           </Command.Empty>

@@ -9,23 +9,23 @@ const FOOT_PX = 92;
 /** Plan of both camera places before the same subject, true to scale, and the wall that ends the room. */
 export function MatchDrawing({
   picture,
-  placed,
+  other,
   behindMm,
   roomMm,
   side,
 }: {
   picture: MatchedPicture;
-  placed: MatchedPicture;
+  other: MatchedPicture;
   behindMm: number;
   roomMm: number | null;
   side: MatchedSide;
 }) {
   const [box, { width }] = useSize<HTMLDivElement>();
-  const far = Math.max(picture.distanceMm, placed.distanceMm, roomMm ?? 0);
+  const far = Math.max(picture.distanceMm, other.distanceMm, roomMm ?? 0);
   const depth = Math.min(behindMm, far * 1.5);
   const reach = far + depth;
   const half = Math.max(
-    ...[picture, placed].map(
+    ...[picture, other].map(
       (each) => (sideOf(each.sides, side) / 2 / each.magnification) * (1 + depth / each.objectMm),
     ),
   );
@@ -36,9 +36,9 @@ export function MatchDrawing({
   const x = (fromSubjectMm: number): number => x0 + (far + fromSubjectMm) * scale;
   const cameras = [
     { of: picture, dash: '', name: 'here' },
-    { of: placed, dash: '7 4', name: 'other back' },
+    { of: other, dash: '7 4', name: 'other back' },
   ];
-  const words = `Plan: here the camera stands ${trimmed(picture.distanceMm / 1000, 2)} m from the subject, the other ${trimmed(placed.distanceMm / 1000, 2)} m.`;
+  const words = `Plan: here the camera stands ${trimmed(picture.distanceMm / 1000, 2)} m from the subject, the other ${trimmed(other.distanceMm / 1000, 2)} m.`;
   return (
     <div ref={box} className="bg-stage">
       {width > 0 && (
@@ -122,7 +122,7 @@ export function MatchDrawing({
                 x2={x(-roomMm)}
                 y1={26}
                 y2={HEIGHT_PX - FOOT_PX + 6}
-                stroke={placed.distanceMm > roomMm ? 'var(--outside)' : 'var(--rule-strong)'}
+                stroke={other.distanceMm > roomMm ? 'var(--outside)' : 'var(--rule-strong)'}
                 strokeWidth="3"
               />
               <text x={x(-roomMm)} y={HEIGHT_PX - 8} textAnchor="middle" className="narrow">

@@ -182,7 +182,7 @@ function Match({ id, rig }: { id: string; rig: WholeRig }) {
               <>
                 <MatchDrawing
                   picture={picture}
-                  placed={matches.place}
+                  other={matches.place}
                   behindMm={behindMm}
                   roomMm={room.value === null ? null : room.value * 1000}
                   side={side}

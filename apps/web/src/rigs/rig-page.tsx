@@ -38,7 +38,7 @@ import { Sections } from '../pages/sections.js';
 import { STANDING_TEXT } from '../ui/standing.js';
 import { Unreadable } from '../records/unreadable.js';
 import { useStorageTrouble } from '../browser/use-storage.js';
-import { KINDS_FOR, placed, TITLES, type Asking } from './asking.js';
+import { KINDS_FOR, withItem, TITLES, type Asking } from './asking.js';
 import { BeginStation } from './begin-station.js';
 import { BenchDrawing } from './bench-drawing.js';
 import { KitPicker } from './kit-picker.js';
@@ -247,7 +247,7 @@ function OpenRig() {
           title={TITLES[asking.place]}
           kinds={KINDS_FOR[asking.place]}
           onClose={() => setAsking(null)}
-          onPick={(item) => edit(placed(rig, asking, item))}
+          onPick={(item) => edit(withItem(rig, asking, item))}
         />
       )}
       {beginning && whole && <BeginStation rig={whole} onClose={() => setBeginning(false)} />}

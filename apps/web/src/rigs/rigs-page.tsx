@@ -6,8 +6,6 @@ import {
   isWhole,
   keptName,
   newRig,
-  parseRig,
-  readKept,
   rigStation,
   rigVerdict,
   type Rig,
@@ -18,7 +16,6 @@ import {
   useDeleteRigMutation,
   useDuplicateRigMutation,
   useRigsQuery,
-  type StoredRig,
 } from '../records/kit-api.js';
 import { SEEN_ANEW, sentence } from '../records/api.js';
 import { BrokenLine, Line } from '../ui/boundary.js';
@@ -29,6 +26,8 @@ import { Sections } from '../pages/sections.js';
 import { STANDING_TEXT } from '../ui/standing.js';
 import { partsOf } from './rig-rows.js';
 import { newId } from '../browser/new-id.js';
+import type { StoredDocument } from '../records/open.js';
+import { readRig } from '../records/read-kit.js';
 import { documentItems } from '../pages/document-items.js';
 import { useListing, useTold, ListPage } from '../pages/list-page.js';
 
@@ -153,30 +152,30 @@ function RigVerdict({ rig }: { rig: Rig }) {
   );
 }
 
-/** Whether a stored rig, which may hold anything, is one to set beside another. */
-const canCompare = (document: Rig): boolean =>
-  isWhole(document) && readKept(parseRig, document).value !== null;
+/** Whether what is stored, which may be anything, is a rig to set beside another. */
+const canCompare = (document: unknown): boolean => {
+  const { value } = readRig(document);
+  return value !== null && isWhole(value);
+};
 
-function RigLine({ stored }: { stored: StoredRig }) {
-  const { value, faults } = useMemo(() => readKept(parseRig, stored.document), [stored.document]);
-  if (!value) {
+function RigLine({ stored }: { stored: StoredDocument }) {
+  const { value: rig, faults } = readRig(stored.document);
+  const to = `/rigs/${stored.id}`;
+  if (!rig) {
     const why = faults[0] ? faultSentence(faults[0]) : 'It holds nothing that can be read.';
     return (
-      <Link to={`/rigs/${stored.id}`} className="flex min-w-0 flex-1">
+      <Link to={to} className="flex min-w-0 flex-1">
         <BrokenLine name={keptName(stored.document)} why={why} />
       </Link>
     );
   }
   return (
-    <Link
-      to={`/rigs/${stored.id}`}
-      className="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-6 px-2 py-2.5"
-    >
+    <Link to={to} className="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-6 px-2 py-2.5">
       <span className="min-w-0 flex-1 basis-64">
-        <span className="block truncate text-[16px] font-medium">{stored.document.name}</span>
-        <span className="block truncate text-[13px] text-quiet">{partsOf(stored.document)}</span>
+        <span className="block truncate text-[16px] font-medium">{rig.name}</span>
+        <span className="block truncate text-[13px] text-quiet">{partsOf(rig)}</span>
       </span>
-      <RigVerdict rig={stored.document} />
+      <RigVerdict rig={rig} />
     </Link>
   );
 }

@@ -14,8 +14,9 @@ import { selectReport } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { useStation } from '../fields/fields.js';
 import { MarkHandle } from '../drawing/mark-handle.js';
+import { SiteDrawing } from './site-drawing.js';
 import { Handle } from '../drawing/handle.js';
-import { cm, useSiteSheet } from '../drawing/site-sheet.js';
+import { cm } from '../drawing/site-sheet.js';
 import type { Sheet } from '../drawing/sheet.js';
 
 /** The site from the side, to scale, the camera on the left. */
@@ -23,148 +24,147 @@ export function ElevationView() {
   const station = useStation();
   const units = useAppSelector((state) => state.preferences.units);
   const drawing = elevationDrawing(station);
-  const { box, width, height, sheet, shared } = useSiteSheet(drawing.bounds);
   const { facade, site, marks, camera } = station;
-  const [x0, y0] = [sheet.x(0), sheet.y(camera.height_m)];
+  const eye = { x: 0, y: camera.height_m };
   return (
-    <div ref={box} className="relative min-h-56 flex-1 overflow-hidden lg:min-h-0">
-      {width > 0 && (
-        <svg
-          width={width}
-          height={height}
-          role="group"
-          aria-label="The site from the side"
-          className="absolute inset-0 text-[12px]"
-        >
-          <line
-            x1={0}
-            x2={width}
-            y1={sheet.y(0)}
-            y2={sheet.y(0)}
-            className="stroke-rule-strong"
-            strokeWidth={1.5}
-          />
-          {site?.room && (
-            <rect
-              x={sheet.x(-site.room.behind_m)}
-              y={sheet.y(site.room.ceiling_m)}
-              width={site.room.length_m * sheet.scaleX}
-              height={site.room.ceiling_m * sheet.scaleX}
-              className="fill-glass stroke-ink"
-              strokeWidth={2.5}
-            />
-          )}
-          <polygon
-            points={`${x0},${y0} ${sheet.at(drawing.rays[0])} ${sheet.at(drawing.rays[1])}`}
-            className="fill-within/12"
-          />
-          <path
-            d={`M${sheet.at(drawing.rays[0])}L${x0},${y0}L${sheet.at(drawing.rays[1])}`}
-            fill="none"
-            className="stroke-within"
-            strokeWidth={1.5}
-          />
-          {drawing.boxes.map(({ name, from, to, base, top }, i) => (
-            <Handle
-              key={i}
-              {...shared}
-              label={`${name || `Box ${i + 1}`}, from the side`}
-              value={base}
-              valueText={`stands ${fixed(base, 2)} m high`}
-              write={(start, dx, dy) => {
-                const each = start.site!.boxes![i]!;
-                return withBox(start, i, {
-                  z_m: cm(each.z_m + dx),
-                  ...(dy === 0 && each.base_m === undefined
-                    ? {}
-                    : { base_m: cm((each.base_m ?? 0) + dy) }),
-                });
-              }}
-            >
-              <rect
-                x={sheet.x(from)}
-                y={sheet.y(top)}
-                width={(to - from) * sheet.scaleX}
-                height={(top - base) * sheet.scaleX}
-                className="fill-paper stroke-ink"
-                strokeWidth={1.25}
+    <SiteDrawing
+      label="The site from the side"
+      {...drawing}
+      eye={eye}
+      under={(sheet, width) => <Ground station={station} sheet={sheet} width={width} />}
+    >
+      {(sheet, shared, width) => {
+        const [x0, y0] = [sheet.x(eye.x), sheet.y(eye.y)];
+        return (
+          <>
+            {drawing.boxes.map(({ name, from, to, base, top }, i) => (
+              <Handle
+                key={i}
+                {...shared}
+                label={`${name || `Box ${i + 1}`}, from the side`}
+                value={base}
+                valueText={`stands ${fixed(base, 2)} m high`}
+                write={(start, dx, dy) => {
+                  const each = start.site!.boxes![i]!;
+                  return withBox(start, i, {
+                    z_m: cm(each.z_m + dx),
+                    ...(dy === 0 && each.base_m === undefined
+                      ? {}
+                      : { base_m: cm((each.base_m ?? 0) + dy) }),
+                  });
+                }}
+              >
+                <rect
+                  x={sheet.x(from)}
+                  y={sheet.y(top)}
+                  width={(to - from) * sheet.scaleX}
+                  height={(top - base) * sheet.scaleX}
+                  className="fill-paper stroke-ink"
+                  strokeWidth={1.25}
+                />
+              </Handle>
+            ))}
+            {(site?.levels ?? []).map((level, i) => (
+              <Handle
+                key={`l${i}`}
+                {...shared}
+                label={level.name || `Level line ${i + 1}`}
+                value={level.height_m}
+                valueText={distance(level.height_m, units)}
+                write={(from, _, dy) =>
+                  withSite(from, {
+                    levels: from.site!.levels!.map((each, j) =>
+                      i === j ? { ...each, height_m: cm(each.height_m + dy) } : each,
+                    ),
+                  })
+                }
+              >
+                <path
+                  d={`M${x0},${sheet.y(level.height_m)}H${width}`}
+                  stroke="transparent"
+                  strokeWidth={16}
+                />
+                <path
+                  d={`M${x0},${sheet.y(level.height_m)}H${width}`}
+                  className="stroke-within"
+                  strokeDasharray="7 3"
+                  strokeWidth={1.5}
+                />
+              </Handle>
+            ))}
+            {facade && (
+              <FacadeSide
+                station={station}
+                sheet={sheet}
+                units={units}
+                seen={drawing.seen}
+                {...shared}
               />
-            </Handle>
-          ))}
-          {(site?.levels ?? []).map((level, i) => (
-            <Handle
-              key={`l${i}`}
-              {...shared}
-              label={level.name || `Level line ${i + 1}`}
-              value={level.height_m}
-              valueText={distance(level.height_m, units)}
-              write={(from, _, dy) =>
-                withSite(from, {
-                  levels: from.site!.levels!.map((each, j) =>
-                    i === j ? { ...each, height_m: cm(each.height_m + dy) } : each,
-                  ),
-                })
-              }
-            >
-              <path
-                d={`M${x0},${sheet.y(level.height_m)}H${width}`}
-                stroke="transparent"
-                strokeWidth={16}
+            )}
+            {(marks ?? []).map((mark, i) => (
+              <MarkHandle
+                key={`m${i}`}
+                {...shared}
+                mark={mark}
+                index={i}
+                upward="y_m"
+                across="z_m"
+                x={sheet.x(mark.z_m)}
+                y={sheet.y(mark.y_m)}
+                valueText={`${distance(mark.y_m, units)} high`}
               />
+            ))}
+            <Handle
+              {...shared}
+              label="Camera, from the side"
+              value={camera.height_m}
+              valueText={`${distance(camera.height_m, units)} high`}
+              write={(from, _, dy) => followed(raised(from, cm(dy)) ?? from)}
+            >
+              <circle cx={x0} cy={y0} r={22} fill="transparent" />
               <path
-                d={`M${x0},${sheet.y(level.height_m)}H${width}`}
-                className="stroke-within"
-                strokeDasharray="7 3"
+                d={`M${x0},${y0 + 6}L${x0 - 7},${sheet.y(0)}M${x0},${y0 + 6}L${x0 + 7},${sheet.y(0)}`}
+                className="stroke-ink"
                 strokeWidth={1.5}
               />
+              <g transform={`translate(${x0} ${y0}) rotate(${-camera.pitch_deg})`}>
+                <rect x={-7} y={-7} width={14} height={14} className="fill-ink" />
+                <rect x={7} y={-4} width={7} height={8} className="fill-ink" />
+              </g>
             </Handle>
-          ))}
-          {facade && (
-            <FacadeSide
-              station={station}
-              sheet={sheet}
-              units={units}
-              seen={drawing.seen}
-              {...shared}
-            />
-          )}
-          {(marks ?? []).map((mark, i) => (
-            <MarkHandle
-              key={`m${i}`}
-              {...shared}
-              mark={mark}
-              index={i}
-              upward="y_m"
-              across="z_m"
-              x={sheet.x(mark.z_m)}
-              y={sheet.y(mark.y_m)}
-              valueText={`${distance(mark.y_m, units)} high`}
-            />
-          ))}
-          <Handle
-            {...shared}
-            label="Camera, from the side"
-            value={camera.height_m}
-            valueText={`${distance(camera.height_m, units)} high`}
-            write={(from, _, dy) => followed(raised(from, cm(dy)) ?? from)}
-          >
-            <circle cx={x0} cy={y0} r={22} fill="transparent" />
-            <path
-              d={`M${x0},${y0 + 6}L${x0 - 7},${sheet.y(0)}M${x0},${y0 + 6}L${x0 + 7},${sheet.y(0)}`}
-              className="stroke-ink"
-              strokeWidth={1.5}
-            />
-            <g transform={`translate(${x0} ${y0}) rotate(${-camera.pitch_deg})`}>
-              <rect x={-7} y={-7} width={14} height={14} className="fill-ink" />
-              <rect x={7} y={-4} width={7} height={8} className="fill-ink" />
-            </g>
-          </Handle>
-          <text x={x0 + 18} y={sheet.y(0) - 5} className="halo figure text-quiet">
-            {distance(camera.height_m, units)} high
-          </text>
-        </svg>
+            <text x={x0 + 18} y={sheet.y(0) - 5} className="halo figure text-quiet">
+              {distance(camera.height_m, units)} high
+            </text>
+          </>
+        );
+      }}
+    </SiteDrawing>
+  );
+}
+
+function Ground({ station, sheet, width }: { station: Station; sheet: Sheet; width: number }) {
+  const room = station.site?.room;
+  return (
+    <>
+      <line
+        x1={0}
+        x2={width}
+        y1={sheet.y(0)}
+        y2={sheet.y(0)}
+        className="stroke-rule-strong"
+        strokeWidth={1.5}
+      />
+      {room && (
+        <rect
+          x={sheet.x(-room.behind_m)}
+          y={sheet.y(room.ceiling_m)}
+          width={room.length_m * sheet.scaleX}
+          height={room.ceiling_m * sheet.scaleX}
+          className="fill-glass stroke-ink"
+          strokeWidth={2.5}
+        />
       )}
-    </div>
+    </>
   );
 }
 

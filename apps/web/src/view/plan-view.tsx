@@ -11,8 +11,9 @@ import {
 import { useAppSelector } from '../store/store.js';
 import { useStation } from '../fields/fields.js';
 import { MarkHandle } from '../drawing/mark-handle.js';
+import { SiteDrawing } from './site-drawing.js';
 import { Handle } from '../drawing/handle.js';
-import { cm, placed, useSiteSheet } from '../drawing/site-sheet.js';
+import { cm, tenthMm } from '../drawing/site-sheet.js';
 import type { Sheet } from '../drawing/sheet.js';
 
 /** The site from above, to scale, the camera looking up the sheet. */
@@ -20,29 +21,16 @@ export function PlanView() {
   const station = useStation();
   const units = useAppSelector((state) => state.preferences.units);
   const drawing = planDrawing(station);
-  const { box, width, height, sheet, shared } = useSiteSheet(drawing.bounds);
   const { facade, site, marks } = station;
   return (
-    <div ref={box} className="relative min-h-56 flex-1 overflow-hidden lg:min-h-0">
-      {width > 0 && (
-        <svg
-          width={width}
-          height={height}
-          role="group"
-          aria-label="Plan of the site"
-          className="absolute inset-0 text-[12px]"
-        >
-          {site?.room && <RoomPlan station={station} sheet={sheet} />}
-          <polygon
-            points={`${sheet.x(0)},${sheet.y(0)} ${sheet.at(drawing.rays[0])} ${sheet.at(drawing.rays[1])}`}
-            className="fill-within/12"
-          />
-          <path
-            d={`M${sheet.at(drawing.rays[0])}L${sheet.x(0)},${sheet.y(0)}L${sheet.at(drawing.rays[1])}`}
-            fill="none"
-            className="stroke-within"
-            strokeWidth={1.5}
-          />
+    <SiteDrawing
+      label="Plan of the site"
+      {...drawing}
+      eye={CAMERA}
+      under={(sheet) => site?.room && <RoomPlan station={station} sheet={sheet} />}
+    >
+      {(sheet, shared) => (
+        <>
           {drawing.boxes.map(({ name, corners }, i) => {
             const each = site!.boxes![i]!;
             return (
@@ -114,11 +102,14 @@ export function PlanView() {
               <rect x={-5} y={-13} width={10} height={6} className="fill-ink" />
             </g>
           </Handle>
-        </svg>
+        </>
       )}
-    </div>
+    </SiteDrawing>
   );
 }
+
+/** A plan is drawn round the camera. */
+const CAMERA = { x: 0, y: 0 };
 
 const aside = (x: number, units: Units): string =>
   Math.abs(x) < 0.005
@@ -143,7 +134,7 @@ function movedAside(station: Station, dx: number): Station {
           },
         }
       : {}),
-    ...(marks ? { marks: marks.map((mark) => ({ ...mark, x_m: placed(mark.x_m - dx) })) } : {}),
+    ...(marks ? { marks: marks.map((mark) => ({ ...mark, x_m: tenthMm(mark.x_m - dx) })) } : {}),
   });
 }
 

@@ -9,7 +9,7 @@ import {
   type Station,
   type WholeRig,
 } from '@gangway/station';
-import type { StoredItem } from '../records/kit-api.js';
+import type { StoredItem } from '../records/read-kit.js';
 import { useSoundKit, useSoundRigs } from '../records/sound-kit.js';
 import { KitPicker } from '../rigs/kit-picker.js';
 import { UpdateNotice } from '../rigs/update-notice.js';

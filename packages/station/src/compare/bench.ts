@@ -1,6 +1,6 @@
 import { circleDiameterMm } from '@gangway/optics';
 import { circleTable, turnedBack } from '../optical/setup.js';
-import { stackOf, thicknessOf } from '../document/chain.js';
+import { lengthsOf, thicknessOf } from '../document/chain.js';
 import type { ChainPart } from '../document/station.js';
 import type { Rig } from '../kit/rig-document.js';
 
@@ -81,7 +81,7 @@ function drawOf(rig: Rig): number {
   if (!camera) return 0;
   if (!rig.lens) return camera.bellows_min_mm;
   const back = rig.back ?? { width_mm: 36, height_mm: 24, orientation: 'landscape' as const };
-  const { flangeFocalMm, boardOffsetMm, fixedMm } = stackOf({
+  const { flangeFocalMm, boardOffsetMm, fixedMm } = lengthsOf({
     lens: rig.lens,
     chain: rig.chain,
     back,
@@ -170,7 +170,7 @@ function protrusionOf(lens: NonNullable<Rig['lens']>, block: BenchBlock): Bench[
 /** Flange to sensor the lens asks for at infinity; null when nothing tells. */
 function registerNeeded({ lens, chain, back }: Rig): number | null {
   if (!lens) return null;
-  if (back) return stackOf({ lens, chain, back }).flangeFocalMm;
+  if (back) return lengthsOf({ lens, chain, back }).flangeFocalMm;
   return lens.flange_focal_mm ?? lens.register_mm ?? null;
 }
 

@@ -84,8 +84,8 @@ export function coverDrawing(station: Station): CoverDrawing {
   const circle = grown(circleOnSensor(s.cone));
   return {
     factor: k,
-    frame: placed(s.frame, k),
-    whole: station.crop ? placed(s.whole, k) : null,
+    frame: frameAt(s.frame, k),
+    whole: station.crop ? frameAt(s.whole, k) : null,
     corners: CORNERS.map((corner) => {
       const place = frameCorner(s.frame, corner);
       const margin = cornerMarginMm(s.cone, s.frame, corner) * k;
@@ -128,7 +128,7 @@ export const placeOf = (
   return { x: x * factor, y: y * factor };
 };
 
-const placed = (frame: Frame, k: number): PlacedFrame => ({
+const frameAt = (frame: Frame, k: number): PlacedFrame => ({
   centre: { x: frame.shiftMm * k, y: frame.riseMm * k },
   widthMm: frame.widthMm * k,
   heightMm: frame.heightMm * k,

@@ -22,7 +22,7 @@ export interface RigParts {
 }
 
 /** Lengths along the axis between the lens's flange and the sensor, mm. */
-export interface Stack {
+export interface Lengths {
   /** Flange to sensor that the lens needs at infinity; null when not given. */
   readonly flangeFocalMm: number | null;
   readonly boardOffsetMm: number;
@@ -53,9 +53,9 @@ export function thicknessOf(part: ChainPart): number {
   }
 }
 
-export function stackOf(rig: RigParts): Stack {
-  const stack = plainStack(rig);
-  return { ...stack, bareExcessMm: bareExcess(rig, stack) };
+export function lengthsOf(rig: RigParts): Lengths {
+  const lengths = plainLengths(rig);
+  return { ...lengths, bareExcessMm: bareExcess(rig, lengths) };
 }
 
 /**
@@ -65,7 +65,7 @@ export function stackOf(rig: RigParts): Stack {
  */
 function bareExcess(
   { chain }: RigParts,
-  { flangeToSensorMm, excessMm }: Omit<Stack, 'bareExcessMm'>,
+  { flangeToSensorMm, excessMm }: Omit<Lengths, 'bareExcessMm'>,
 ): readonly [number, number] {
   const first = chain.findIndex((part) => part.kind === 'multiplier');
   if (first < 0) return excessMm;
@@ -108,7 +108,7 @@ function drawOf(part: ChainPart): number {
   return part.kind === 'adapter' ? (part.extends_mm ?? 0) : 0;
 }
 
-function plainStack({ lens, chain, back }: RigParts): Omit<Stack, 'bareExcessMm'> {
+function plainLengths({ lens, chain, back }: RigParts): Omit<Lengths, 'bareExcessMm'> {
   const bellows = chain.find((part) => part.kind === 'view_camera') ?? null;
   const boardOffsetMm = chain.reduce(
     (sum, part) => sum + (part.kind === 'board' ? part.offset_mm : 0),
@@ -170,7 +170,7 @@ export const contactsReach = ({ chain, back }: RigParts): boolean =>
 const breaksWire = (rig: RigParts): boolean => rig.lens.focus_by === 'wire' && !contactsReach(rig);
 
 /** What the lens's own focusing adds to the rig's. */
-function ownFocusing(rig: RigParts, stack: Stack): Parameters<typeof focusReach>[2] {
+function ownFocusing(rig: RigParts, lengths: Lengths): Parameters<typeof focusReach>[2] {
   const { lens } = rig;
   if (lens.focus_by === 'bellows' || breaksWire(rig)) return 'none';
   if (lens.close_focus) {
@@ -187,7 +187,7 @@ function ownFocusing(rig: RigParts, stack: Stack): Parameters<typeof focusReach>
           gapMm: distance - distanceAtMagnificationMm(f, magnification),
         };
   }
-  return stack.bellows ? 'none' : 'unknown';
+  return lengths.bellows ? 'none' : 'unknown';
 }
 
 /** Index of the part that carries the movements; −1: the lens does, or nothing says. */
@@ -227,12 +227,12 @@ export const aheadOfFocus = (rig: RigParts, combined: number): number =>
   combined === 1 || focusesBehind(rig) ? 1 : combined;
 
 /** How near and far the rig focuses, told of the lens that is focused, before any factor behind it. */
-export function reachOf(rig: RigParts, stack: Stack = stackOf(rig)): Reach {
-  const own = ownFocusing(rig, stack);
+export function reachOf(rig: RigParts, lengths: Lengths = lengthsOf(rig)): Reach {
+  const own = ownFocusing(rig, lengths);
   const f = rig.lens.focal_length_mm;
-  if (!focusesBehind(rig)) return focusReach(f, stack.bareExcessMm, own);
+  if (!focusesBehind(rig)) return focusReach(f, lengths.bareExcessMm, own);
   const combined = combinedOf(rig.chain);
-  const [least, greatest] = stack.bareExcessMm;
+  const [least, greatest] = lengths.bareExcessMm;
   return focusReach(
     f * combined,
     [least * combined ** 2, greatest * combined ** 2],
@@ -281,9 +281,9 @@ export function focusingLensOf(rig: RigParts): FocusingLens {
   if (focusesBehind(rig)) return focusingLens(f * combinedOf(rig.chain), null);
   // Most lenses give no closest setting; what follows is asked hundreds of times a frame.
   if (!lens.close_focus) return focusingLens(f, null);
-  const stack = stackOf(rig);
+  const lengths = lengthsOf(rig);
   // Drawn out on a bellows the lens itself stays as it is.
-  const breathes = !stack.bellows && ownFocusing(rig, stack) !== 'none';
+  const breathes = !lengths.bellows && ownFocusing(rig, lengths) !== 'none';
   return focusingLens(
     f,
     breathes
@@ -292,7 +292,7 @@ export function focusingLensOf(rig: RigParts): FocusingLens {
           magnification: lens.close_focus.magnification,
         }
       : null,
-    stack.bellows ? 0 : stack.bareExcessMm[0],
+    lengths.bellows ? 0 : lengths.bareExcessMm[0],
   );
 }
 

@@ -55,7 +55,7 @@ const keptOr = (span: Span, now: number): number | null =>
  * no allowed movement does.
  * @param share of the allowed rise that may be used
  */
-export function placed(station: Station, share = 1): Station | null {
+export function movedToFrame(station: Station, share = 1): Station | null {
   const { facade } = station;
   if (!facade) return null;
   const s = setup(station);
@@ -89,7 +89,7 @@ export function leastThatFrames(
 ): { amount: number; after: Station } | null {
   const at = (amount: number, share: number): Station | null => {
     const station = change(amount);
-    return station && placed(station, share);
+    return station && movedToFrame(station, share);
   };
   const amounts = Array.from(
     { length: STEPS },

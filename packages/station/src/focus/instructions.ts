@@ -32,9 +32,9 @@ export function leanWords(station: Station): string[] {
   const words: string[] = [];
   const turn = turnsOf(station).find(({ kind }) => kind === 'tilt');
   if (turn && turn.length >= NO_LEAN_DEG) {
-    const stop = turn.stop && turn.stop.offDeg <= 0.5;
+    const click = turn.click && turn.click.offDeg <= 0.5;
     words.push(
-      `Turn the lens to ${stop ? `its ${trimmed(turn.stop!.deg, 1)}° stop` : trimmed(turn.turnDeg, 1) + '°'} so that tilt runs ${runs(turn.turnDeg)}, and lean it ${degrees(turn.length)}.`,
+      `Turn the lens to ${click ? `its ${trimmed(turn.click!.deg, 1)}° click stop` : trimmed(turn.turnDeg, 1) + '°'} so that tilt runs ${runs(turn.turnDeg)}, and lean it ${degrees(turn.length)}.`,
     );
   } else {
     if (Math.abs(set.tilt_deg) >= NO_LEAN_DEG) {

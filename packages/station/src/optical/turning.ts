@@ -5,7 +5,7 @@ import { shiftLengthMm } from './setup.js';
 import { standardsOf } from '../document/standards.js';
 import { rounded } from '../words/rounded.js';
 
-/** How a lens that turns is set: the turn, the length along it, and the stop that is nearest. */
+/** How a lens that turns is set: the turn, the length along it, and the click stop that is nearest. */
 export interface Turn {
   readonly kind: 'shift' | 'tilt';
   /** Clockwise as seen from behind: a shift at 0° is a rise, a tilt at 0° leans forward. */
@@ -14,18 +14,18 @@ export interface Turn {
   readonly length: number;
   /** What the mechanism allows there; Infinity when it sets no length. */
   readonly most: number;
-  /** The nearest stop, and how far the turn is off it; null when it turns freely. */
-  readonly stop: { readonly deg: number; readonly offDeg: number } | null;
+  /** The nearest click stop, and how far the turn is off it; null when it turns freely. */
+  readonly click: { readonly deg: number; readonly offDeg: number } | null;
   readonly words: string;
 }
 
 const round360 = (deg: number): number => ((deg % 360) + 360) % 360;
 
-/** A movement may be set to either side, so a stop and its opposite serve alike. */
-function nearestStop(turnDeg: number, stops: readonly number[], oneWay: boolean) {
-  const all = oneWay ? stops : stops.flatMap((stop) => [stop, stop + 180]);
-  const off = (stop: number): number => {
-    const apart = Math.abs(round360(turnDeg) - round360(stop));
+/** A movement may be set to either side, so a click and its opposite serve alike. */
+function nearestClick(turnDeg: number, stops: readonly number[], oneWay: boolean) {
+  const all = oneWay ? stops : stops.flatMap((click) => [click, click + 180]);
+  const off = (click: number): number => {
+    const apart = Math.abs(round360(turnDeg) - round360(click));
     return Math.min(apart, 360 - apart);
   };
   const best = [...all].sort((a, b) => off(a) - off(b))[0];
@@ -41,48 +41,48 @@ export function turnsOf(station: Station): Turn[] {
   const length = Math.hypot(set.rise_mm, set.shift_mm);
   if (Number.isFinite(most) && length > 0) {
     const turnDeg = round360(degrees(Math.atan2(set.shift_mm, set.rise_mm)));
-    const stop = nearestStop(turnDeg, stops, false);
+    const click = nearestClick(turnDeg, stops, false);
     turns.push({
       kind: 'shift',
       turnDeg,
       length,
       most,
-      stop,
-      words: `Turn the lens to ${trimmed(turnDeg, 1)}° and shift it ${fixed(length, 1)} mm of ${trimmed(most, 1)}.${offWords(stop)}`,
+      click,
+      words: `Turn the lens to ${trimmed(turnDeg, 1)}° and shift it ${fixed(length, 1)} mm of ${trimmed(most, 1)}.${offWords(click)}`,
     });
   }
   const { leanDeg, turnDeg } = turnedTiltOf({ tiltDeg: set.tilt_deg, swingDeg: set.swing_deg });
   const turnsTilt = limits.radial_tilt_deg !== undefined || limits.one_way_tilt === true;
   if (turnsTilt && leanDeg > 1e-9) {
-    const stop = nearestStop(turnDeg, stops, limits.one_way_tilt === true);
+    const click = nearestClick(turnDeg, stops, limits.one_way_tilt === true);
     const end = limits.radial_tilt_deg;
     turns.push({
       kind: 'tilt',
       turnDeg,
       length: leanDeg,
       most: end ?? Infinity,
-      stop,
-      words: `Turn the lens to ${trimmed(turnDeg, 1)}° and tilt it ${fixed(leanDeg, 1)}°${end === undefined ? '' : ` of ${trimmed(end, 1)}°`}.${offWords(stop)}`,
+      click,
+      words: `Turn the lens to ${trimmed(turnDeg, 1)}° and tilt it ${fixed(leanDeg, 1)}°${end === undefined ? '' : ` of ${trimmed(end, 1)}°`}.${offWords(click)}`,
     });
   }
   return turns;
 }
 
-/** A turn this near to its stop is on it. */
-const ON_STOP_DEG = 0.5;
+/** A turn this near to its click stop is on it. */
+const ON_CLICK_DEG = 0.5;
 
-function offWords(stop: Turn['stop']): string {
-  if (!stop) return '';
-  return stop.offDeg <= ON_STOP_DEG
-    ? ` It clicks at ${trimmed(stop.deg, 1)}°.`
-    : ` Its nearest stop is ${trimmed(stop.deg, 1)}°, ${fixed(stop.offDeg, 1)}° away.`;
+function offWords(click: Turn['click']): string {
+  if (!click) return '';
+  return click.offDeg <= ON_CLICK_DEG
+    ? ` It clicks at ${trimmed(click.deg, 1)}°.`
+    : ` Its nearest click stop is ${trimmed(click.deg, 1)}°, ${fixed(click.offDeg, 1)}° away.`;
 }
 
-/** The same movements brought onto the nearest stops of a lens that turns. */
-export function ontoStops(station: Station): Station {
+/** The same movements brought onto the nearest click stop of a lens that turns. */
+export function ontoClick(station: Station): Station {
   const shift = turnsOf(station).find((turn) => turn.kind === 'shift');
-  if (!shift?.stop || shift.stop.offDeg <= 1e-6) return station;
-  const angle = (shift.stop.deg * Math.PI) / 180;
+  if (!shift?.click || shift.click.offDeg <= 1e-6) return station;
+  const angle = (shift.click.deg * Math.PI) / 180;
   const toward = (value: number): number => rounded(value, 2);
   return {
     ...station,

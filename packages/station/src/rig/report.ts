@@ -1,7 +1,7 @@
 import type { Station } from '../document/station.js';
 import type { Setup } from '../optical/setup.js';
 import { keepsApart, rigProblems, type ProblemCode, type Severity } from './problems/index.js';
-import { reachOf, stackOf } from '../document/chain.js';
+import { reachOf, lengthsOf } from '../document/chain.js';
 
 /** `null`: not known, or no finite value. */
 export interface RigReport {
@@ -22,9 +22,9 @@ const metresOrNull = (mm: number | null): number | null =>
 
 /** The report's `rig` part. */
 export function rigReport(station: Station, s: Setup): RigReport {
-  const stack = stackOf(station);
-  const reach = reachOf(station, stack);
-  const problems = rigProblems(station, s, stack, reach);
+  const lengths = lengthsOf(station);
+  const reach = reachOf(station, lengths);
+  const problems = rigProblems(station, s, lengths, reach);
   return {
     mounts: !problems.some(keepsApart),
     reaches_infinity: reach.reachesInfinity,

@@ -72,9 +72,9 @@ export function finderOf(station: Station, scene: readonly Shape[] = sceneOf(sta
       shapes.push({ points, look, filled });
     }
   }
-  const placed = markPlace(station, s);
+  const placeOf = markPlace(station, s);
   const marks = (station.marks ?? []).flatMap((mark, index) => {
-    const at = placed(mark);
+    const at = placeOf(mark);
     const { label, must } = mark;
     return at[2] > 0 ? [{ index, label, must, at: project(at, k) }] : [];
   });

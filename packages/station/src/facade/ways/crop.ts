@@ -1,7 +1,7 @@
 import { fixed } from '../../words/format.js';
 import type { Crop, Station } from '../../document/station.js';
 import { setup } from '../../optical/setup.js';
-import { placed } from '../place.js';
+import { movedToFrame } from '../place.js';
 import type { Draft } from '../../ways/way.js';
 import type { FramingKind } from './kind.js';
 
@@ -23,7 +23,7 @@ export const crop: FramingKind = ({ station }) => {
   for (const [across, up] of SHAPES) {
     for (const slide of [0, 1, -1]) {
       const shape: Crop = { across, up, ...(slide === 0 ? {} : { slide }) };
-      const after = placed({ ...station, crop: shape });
+      const after = movedToFrame({ ...station, crop: shape });
       if (!after) continue;
       const { frame, whole } = setup(after);
       const kept = (frame.widthMm * frame.heightMm) / (whole.widthMm * whole.heightMm);

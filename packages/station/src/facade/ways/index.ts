@@ -7,7 +7,7 @@ import { type FacadeWay, allowedRise } from '../facade.js';
 import type { Station } from '../../document/station.js';
 import { setup } from '../../optical/setup.js';
 import { stateOf, type State } from '../../optical/state.js';
-import { placed, SENSIBLE } from '../place.js';
+import { movedToFrame, SENSIBLE } from '../place.js';
 import { framedWell } from '../verdict.js';
 import { crop } from './crop.js';
 import { frames } from './frames.js';
@@ -20,9 +20,9 @@ import { raise, step } from './stand.js';
 /** Every kind of way to frame the façade. To add one: write a file beside this and list it here. */
 const KINDS: readonly FramingKind[] = [
   move,
-  ({ station }) => stopDown(station, 'frame-stop-down', (stopped) => placed(stopped)),
+  ({ station }) => stopDown(station, 'frame-stop-down', (stopped) => movedToFrame(stopped)),
   ({ station }) =>
-    turnBack(station, { id: 'frame-turn-back', cost: TURNED }, (turned) => placed(turned)),
+    turnBack(station, { id: 'frame-turn-back', cost: TURNED }, (turned) => movedToFrame(turned)),
   step,
   raise,
   pitch,

@@ -1,6 +1,6 @@
 import { stopsBetween } from '@gangway/optics';
 import { trimmed } from '../../words/format.js';
-import { placed } from '../place.js';
+import { movedToFrame } from '../place.js';
 import type { FramingKind } from './kind.js';
 
 const MOST = 3;
@@ -9,7 +9,7 @@ const MOST = 3;
 export const lens: FramingKind = ({ station, swaps }) =>
   swaps
     .flatMap(({ name, station: swapped }) => {
-      const after = placed(swapped);
+      const after = movedToFrame(swapped);
       if (!after) return [];
       const from = station.lens.focal_length_mm;
       const to = after.lens.focal_length_mm;

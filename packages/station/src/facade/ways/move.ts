@@ -1,11 +1,11 @@
 import { fixed } from '../../words/format.js';
 import { sense } from '../../words/names.js';
-import { placed, SENSIBLE } from '../place.js';
+import { movedToFrame, SENSIBLE } from '../place.js';
 import type { FramingKind } from './kind.js';
 
 /** Rise and shift alone, where the circle already allows them. */
 export const move: FramingKind = ({ station }) => {
-  const after = placed(station, SENSIBLE) ?? placed(station);
+  const after = movedToFrame(station, SENSIBLE) ?? movedToFrame(station);
   if (!after) return [];
   const { rise_mm: rise, shift_mm: shift } = after.movements;
   const parts = [

@@ -10,8 +10,8 @@ const RECESSES_MM = [10, 15, 20] as const;
 const CRAMPED_SHARE = 0.1;
 
 /** Draw that the lens asks for with an extension past infinity's place. */
-const drawFor = ({ stack }: Asked, extensionMm: number): number =>
-  bellowsDrawMm(stack.flangeFocalMm ?? 0, extensionMm, stack.boardOffsetMm, stack.fixedMm);
+const drawFor = ({ lengths }: Asked, extensionMm: number): number =>
+  bellowsDrawMm(lengths.flangeFocalMm ?? 0, extensionMm, lengths.boardOffsetMm, lengths.fixedMm);
 
 /** How far the bellows are drawn out at the focus set past infinity's place. */
 const extensionSet = ({ station, setup }: Asked): number =>
@@ -44,13 +44,13 @@ function recessFor(boardOffsetMm: number, missingMm: number): number {
 }
 
 export const bellowsTooLong: Check = (asked) => {
-  const { stack, reach } = asked;
-  const { bellows } = stack;
+  const { lengths, reach } = asked;
+  const { bellows } = lengths;
   if (!bellows) return [];
   const least = bellows.bellows_min_mm;
   const [atInfinity, atFocus] = [drawFor(asked, 0), drawFor(asked, extensionSet(asked))];
   if (atInfinity >= least - 1e-6 && atFocus >= least - 1e-6) return [];
-  const offset = recessFor(stack.boardOffsetMm, least - Math.min(atInfinity, atFocus));
+  const offset = recessFor(lengths.boardOffsetMm, least - Math.min(atInfinity, atFocus));
   const far =
     reach.farthestMm !== null && Number.isFinite(reach.farthestMm)
       ? ` It focuses to ${distance(reach.farthestMm / 1000, 'metric')} at most.`
@@ -60,37 +60,37 @@ export const bellowsTooLong: Check = (asked) => {
       severity: atFocus < least - 1e-6 ? 'stop' : 'warn',
       joint: jointOf(asked.station),
       message: `At infinity the lens needs a draw of ${mm(atInfinity)}; the bellows close to ${mm(least)} only.${far}`,
-      cure: `Put the lens on ${boardWords(offset)}${stack.boardOffsetMm === 0 ? '' : ' instead'}: the draw becomes ${mm(atInfinity + stack.boardOffsetMm - offset)}.`,
+      cure: `Put the lens on ${boardWords(offset)}${lengths.boardOffsetMm === 0 ? '' : ' instead'}: the draw becomes ${mm(atInfinity + lengths.boardOffsetMm - offset)}.`,
       want: {
         kind: 'board',
-        offsetMm: [-Infinity, -(-stack.boardOffsetMm + least - Math.min(atInfinity, atFocus))],
+        offsetMm: [-Infinity, -(-lengths.boardOffsetMm + least - Math.min(atInfinity, atFocus))],
       },
     },
   ];
 };
 
 export const bellowsTooShort: Check = (asked) => {
-  const { stack } = asked;
-  const { bellows } = stack;
+  const { lengths } = asked;
+  const { bellows } = lengths;
   if (!bellows) return [];
   const most = bellows.bellows_max_mm;
   const needed = Math.max(drawFor(asked, 0), drawFor(asked, extensionSet(asked)));
   if (needed <= most + 1e-6) return [];
   const missing = needed - most;
-  const offset = Math.ceil((stack.boardOffsetMm + missing) / 5) * 5;
+  const offset = Math.ceil((lengths.boardOffsetMm + missing) / 5) * 5;
   return [
     {
       severity: 'stop',
       joint: jointOf(asked.station),
       message: `The focus set needs a draw of ${mm(needed)}; the bellows reach ${mm(most)}.`,
       cure: `${offset > 0 ? `Put the lens on ${boardWords(offset)}` : 'Put the lens on a flat board'}, focus further off, or use a lens of telephoto design.`,
-      want: { kind: 'board', offsetMm: [stack.boardOffsetMm + missing, Infinity] },
+      want: { kind: 'board', offsetMm: [lengths.boardOffsetMm + missing, Infinity] },
     },
   ];
 };
 
 export const bellowsCramped: Check = (asked) => {
-  const { bellows } = asked.stack;
+  const { bellows } = asked.lengths;
   if (!bellows) return [];
   const least = bellows.bellows_min_mm;
   const draw = drawFor(asked, extensionSet(asked));
@@ -102,7 +102,7 @@ export const bellowsCramped: Check = (asked) => {
     severity: 'warn',
     joint: jointOf(asked.station),
     message: `The bellows are drawn ${mm(draw)} with ${mm(least)} the least: ${moves ? 'the movements set may not be reached' : 'movements will be cramped'}.`,
-    cure: `Fit a bag bellows, or a deeper board: ${boardWords(recessFor(asked.stack.boardOffsetMm, least * (1 + CRAMPED_SHARE) - draw))}.`,
+    cure: `Fit a bag bellows, or a deeper board: ${boardWords(recessFor(asked.lengths.boardOffsetMm, least * (1 + CRAMPED_SHARE) - draw))}.`,
   };
   return [finding];
 };

@@ -78,9 +78,9 @@ export const converterClips: Check = ({ station, setup }) => {
 };
 
 /** Whether the body’s throat shades the corners at the movements set. */
-export const throatShades: Check = ({ station, setup, stack }) => {
+export const throatShades: Check = ({ station, setup, lengths }) => {
   const { back } = station;
-  if (stack.bellows || back.throat_mm === undefined || !back.register_mm) return [];
+  if (lengths.bellows || back.throat_mm === undefined || !back.register_mm) return [];
   const { frame } = setup;
   const corners = CORNERS.map((corner) => {
     const at = frameCorner({ ...frame, shiftMm: 0, riseMm: 0 }, corner);

@@ -11,8 +11,8 @@ const adapterAt = (chain: readonly ChainPart[]): number =>
   chain.findLastIndex((part) => part.kind === 'adapter');
 
 /** The part whose length is wrong, in words, and what it ought to be. */
-function otherThickness({ station, stack }: Asked): Pick<Finding, 'cure' | 'want' | 'joint'> {
-  const [excess] = stack.excessMm;
+function otherThickness({ station, lengths }: Asked): Pick<Finding, 'cure' | 'want' | 'joint'> {
+  const [excess] = lengths.excessMm;
   const at = adapterAt(station.chain);
   const adapter = station.chain[at];
   if (adapter?.kind === 'adapter') {
@@ -39,25 +39,25 @@ function otherThickness({ station, stack }: Asked): Pick<Finding, 'cure' | 'want
 }
 
 export const noInfinity: Check = (asked) => {
-  const { reach, stack } = asked;
-  if (stack.bellows || reach.leastM <= 0) return [];
+  const { reach, lengths } = asked;
+  if (lengths.bellows || reach.leastM <= 0) return [];
   const far = distance((reach.farthestMm ?? 0) / 1000, 'metric');
   return [
     {
       severity: 'warn',
-      message: `Infinity is out of reach: the lens stands ${mm(stack.excessMm[0], 2)} too far out and focuses to ${far} at most.`,
+      message: `Infinity is out of reach: the lens stands ${mm(lengths.excessMm[0], 2)} too far out and focuses to ${far} at most.`,
       ...otherThickness(asked),
     },
   ];
 };
 
 export const pastInfinity: Check = (asked) => {
-  const { reach, stack } = asked;
-  if (stack.bellows || !reach.pastInfinity) return [];
+  const { reach, lengths } = asked;
+  if (lengths.bellows || !reach.pastInfinity) return [];
   return [
     {
       severity: 'warn',
-      message: `The lens stands ${mm(-stack.excessMm[0], 2)} too far in and focuses past infinity: its distance marks no longer tell.`,
+      message: `The lens stands ${mm(-lengths.excessMm[0], 2)} too far in and focuses past infinity: its distance marks no longer tell.`,
       ...otherThickness(asked),
     },
   ];
@@ -65,8 +65,8 @@ export const pastInfinity: Check = (asked) => {
 
 const SLACK_M = 1e-6;
 
-export const focusOutOfReach: Check = ({ stack, reach, setup }) => {
-  if (stack.bellows) return [];
+export const focusOutOfReach: Check = ({ lengths, reach, setup }) => {
+  if (lengths.bellows) return [];
   // Stops and bellows limit where the lens stands, whichever way it leans.
   const m = settingOf(setup);
   const f = setup.focalLengthMm / setup.ahead;
@@ -77,7 +77,7 @@ export const focusOutOfReach: Check = ({ stack, reach, setup }) => {
       {
         severity: 'stop',
         joint: null,
-        message: `The lens stands ${mm(-stack.excessMm[1], 2)} too far in: this rig focuses at no distance.`,
+        message: `The lens stands ${mm(-lengths.excessMm[1], 2)} too far in: this rig focuses at no distance.`,
         cure: 'Put an extension between lens and body.',
       },
     ];
@@ -131,9 +131,9 @@ export const focusByWire: Check = ({ station }) => {
   ];
 };
 
-export const nothingToFocusWith: Check = ({ station, stack }) => {
-  if (station.lens.focus_by !== 'bellows' || stack.bellows) return [];
-  if (stack.excessMm[1] > stack.excessMm[0]) return [];
+export const nothingToFocusWith: Check = ({ station, lengths }) => {
+  if (station.lens.focus_by !== 'bellows' || lengths.bellows) return [];
+  if (lengths.excessMm[1] > lengths.excessMm[0]) return [];
   return [
     {
       severity: 'warn',

@@ -8,9 +8,9 @@ import { named, type Asked, type Check } from './problem.js';
 const HEAVY_NM = 1;
 
 /** The weight in front, when masses are known, about the body’s flange. */
-function balance({ station, stack }: Asked): { momentNm: number; frontG: number } | null {
+function balance({ station, lengths }: Asked): { momentNm: number; frontG: number } | null {
   const { lens, chain } = station;
-  if (stack.bellows || lens.mass_g === undefined || lens.balance_ahead_mm === undefined)
+  if (lengths.bellows || lens.mass_g === undefined || lens.balance_ahead_mm === undefined)
     return null;
   let ahead = 0;
   const parts: { massG: number; aheadMm: number }[] = [];

@@ -1,5 +1,5 @@
 import type { Reach } from '@gangway/optics';
-import { reachOf, stackOf, type Stack } from '../../document/chain.js';
+import { reachOf, lengthsOf, type Lengths } from '../../document/chain.js';
 import { setup as setupOf, type Setup } from '../../optical/setup.js';
 import type { Station } from '../../document/station.js';
 import { bellowsCramped, bellowsTooLong, bellowsTooShort } from './bellows.js';
@@ -67,10 +67,10 @@ const LISTED = Object.entries(CHECKS) as [ProblemCode, Check][];
 export function rigProblems(
   station: Station,
   setup: Setup = setupOf(station),
-  stack: Stack = stackOf(station),
-  reach: Reach = reachOf(station, stack),
+  lengths: Lengths = lengthsOf(station),
+  reach: Reach = reachOf(station, lengths),
 ): RigProblem[] {
-  const asked: Asked = { station, setup, stack, reach };
+  const asked: Asked = { station, setup, lengths, reach };
   const found: RigProblem[] = [];
   for (const [code, check] of LISTED) {
     for (const finding of check(asked)) found.push({ code, ...finding });

@@ -121,7 +121,7 @@ const strike = (reaches: number, clear: number, joint: number, what: string): Fi
 });
 
 /** An adapter can fill the gap between the registers only when there is one, wide enough. */
-export const registerNoRoom: Check = ({ station, stack }) => {
+export const registerNoRoom: Check = ({ station, lengths }) => {
   const { lens, back, chain } = station;
   const findings: Finding[] = [];
   for (const [joint, part] of chain.entries()) {
@@ -134,7 +134,7 @@ export const registerNoRoom: Check = ({ station, stack }) => {
       cure: `Use a body with a shorter register, or a plain adapter without movements.`,
     });
   }
-  if (stack.bellows || lens.register_mm === undefined || back.register_mm === undefined) {
+  if (lengths.bellows || lens.register_mm === undefined || back.register_mm === undefined) {
     return findings;
   }
   const room = adapterThicknessMm(lens.register_mm, back.register_mm);

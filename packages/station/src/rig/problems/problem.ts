@@ -1,7 +1,7 @@
 import type { Reach } from '@gangway/optics';
 import type { Station } from '../../document/station.js';
 import type { Setup } from '../../optical/setup.js';
-import type { Stack } from '../../document/chain.js';
+import type { Lengths } from '../../document/chain.js';
 
 /** `stop`: the parts cannot be used like this. `warn`: they can, at a price that is named. */
 export type Severity = 'stop' | 'warn';
@@ -10,7 +10,7 @@ export type Severity = 'stop' | 'warn';
 export interface Asked {
   readonly station: Station;
   readonly setup: Setup;
-  readonly stack: Stack;
+  readonly lengths: Lengths;
   readonly reach: Reach;
 }
 
