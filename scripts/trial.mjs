@@ -13,6 +13,8 @@ if (!Number.isInteger(rounds) || rounds < 1 || !Number.isInteger(seed)) {
 ensurePackages(say);
 const { requireBinaries } = await import('./lib/postgres-programs.mjs');
 requireBinaries(say);
+const { buildServer, buildWeb } = await import('./lib/build.mjs');
+await Promise.all([buildServer(), buildWeb()]);
 say(`${rounds} rounds from seed ${seed}`);
 const { status } = spawnSync(
   process.execPath,

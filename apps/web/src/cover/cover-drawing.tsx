@@ -28,6 +28,7 @@ import {
 } from '../store/selectors.js';
 import { useAppDispatch, useAppSelector } from '../store/store.js';
 import { STANDING_TEXT } from '../ui/standing.js';
+import { Drawn } from '../drawing/drawn.js';
 import { useSize } from '../drawing/use-size.js';
 import { figureOf } from '../station/barrel/words.js';
 import { Dimensions } from './dimensions.js';
@@ -45,56 +46,39 @@ export function CoverDrawing() {
   const previewing = useAppSelector((state) => selectOpen(state).preview !== null);
   const { groundGlass, grid } = useAppSelector((state) => state.preferences);
   const dispatch = useAppDispatch();
-  const [ref, { width, height }] = useSize<HTMLDivElement>();
+  const [box, size] = useSize<HTMLDivElement>();
+  const { width, height } = size;
   const sheet = useMemo(
     () => makeSheet(drawing, width, height, groundGlass),
     [drawing, width, height, groundGlass],
   );
+  const laid = { drawing, sheet, width };
+  const tone = STANDING_TEXT[verdict.standing];
   return (
     <div className="relative flex flex-1 flex-col bg-stage contain-content">
-      <div ref={ref} className="relative min-h-[min(96vw,26rem)] flex-1 overflow-hidden lg:min-h-0">
-        {width > 0 && (
-          <FinderCanvas
-            finder={finder}
-            drawing={drawing}
-            sheet={sheet}
-            width={width}
-            height={height}
-          />
-        )}
-        {width > 0 && (
-          <svg
-            width={width}
-            height={height}
-            role="group"
-            aria-label="The frame in the image circle"
-            aria-describedby="cover-drawing-text"
-            className="absolute inset-0 text-[13px]"
-          >
-            <Circles drawing={drawing} sheet={sheet} />
-            <FrameShape
-              drawing={drawing}
-              sheet={sheet}
-              width={width}
-              tone={STANDING_TEXT[verdict.standing]}
-            />
-            <Overlays
-              drawing={drawing}
-              finder={finder}
-              sheet={sheet}
-              width={width}
-              height={height}
-            />
-            <Dimensions drawing={drawing} sheet={sheet} width={width} />
-            {!previewing && (
-              <Centre drawing={drawing} sheet={sheet} tone={STANDING_TEXT[verdict.standing]} />
-            )}
-          </svg>
-        )}
-        <Legend drawing={drawing} />
-        <PreviewBanner />
-        <DrawingText />
-      </div>
+      <Drawn
+        {...{ box, size }}
+        label="The frame in the image circle"
+        describedBy="cover-drawing-text"
+        role="group"
+        className="min-h-[min(96vw,26rem)] flex-1 lg:min-h-0"
+        under={<FinderCanvas {...{ finder, ...laid, height }} />}
+        over={
+          <>
+            <Legend drawing={drawing} />
+            <PreviewBanner />
+            <DrawingText />
+          </>
+        }
+      >
+        <g className="text-[13px]">
+          <Circles {...laid} />
+          <FrameShape {...laid} tone={tone} />
+          <Overlays {...{ finder, ...laid, height }} />
+          <Dimensions {...laid} />
+          {!previewing && <Centre {...laid} tone={tone} />}
+        </g>
+      </Drawn>
       <div className="flex flex-wrap gap-x-6 px-5 pb-1 lg:absolute lg:bottom-0">
         <button
           type="button"

@@ -8,11 +8,7 @@ import {
   type Station,
 } from '@gangway/station';
 import { useAppSelector } from '../store/store.js';
-import { STANDING_TEXT } from '../ui/standing.js';
-import { useSize } from './use-size.js';
-import { FinderCanvas } from './finder-canvas.js';
-import { Overlays } from './overlays.js';
-import { frameBox } from './finder-sheet.js';
+import { FinderPicture } from './finder-picture.js';
 import { sheetAt, type Sheet } from './sheet.js';
 
 const ROOM = 1.14;
@@ -46,44 +42,14 @@ export function MiniFinder({
   /** Drawn over the picture. */
   over?: (sheet: Sheet, drawing: CoverDrawing) => ReactNode;
 }) {
-  const [box, { width, height }] = useSize<HTMLDivElement>();
-  const flip = useAppSelector((state) => state.preferences.groundGlass);
   const drawing = useMemo(() => coverDrawing(station), [station]);
   const finder = useMemo(() => finderOf(station), [station]);
   const units = useAppSelector((state) => state.preferences.units);
   const verdict = useMemo(() => coverVerdict(station, readings(station), units), [station, units]);
-  const sheet = useMemo(
-    () => frameSheet(drawing, width, height, flip),
-    [drawing, width, height, flip],
-  );
   return (
     <figure className="flex min-h-64 min-w-0 flex-1 flex-col">
       <figcaption className="px-4 pt-3 font-semibold">{title}</figcaption>
-      <div ref={box} className="relative min-h-0 flex-1 overflow-hidden">
-        {width > 0 && (
-          <>
-            <FinderCanvas {...{ finder, drawing, sheet, width, height }} />
-            <svg
-              width={width}
-              height={height}
-              role="img"
-              aria-label={verdict.sentence}
-              className="absolute inset-0 text-[12px]"
-            >
-              <g className={STANDING_TEXT[verdict.standing]}>
-                <rect
-                  {...frameBox(sheet, drawing.frame)}
-                  fill="none"
-                  stroke="currentColor"
-                  strokeWidth={2.5}
-                />
-              </g>
-              <Overlays {...{ drawing, finder, sheet, width, height }} plain />
-              {over?.(sheet, drawing)}
-            </svg>
-          </>
-        )}
-      </div>
+      <FinderPicture {...{ drawing, finder, verdict, over }} sheetOf={frameSheet} plain />
       <div className="min-h-14 px-4 pt-1 pb-3">{children}</div>
     </figure>
   );

@@ -11,14 +11,13 @@ const PAD = 16;
  * it is held, so that it does not slide away under the hand.
  */
 export function useSiteSheet(now: Bounds) {
-  const [box, { width, height }] = useSize<HTMLDivElement>();
+  const [box, size] = useSize<HTMLDivElement>();
   const [held, setHeld] = useState<Bounds | null>(null);
-  const sheet = fitted(held ?? now, { width, height }, { pad: PAD });
+  const sheet = fitted(held ?? now, size, { pad: PAD });
   const onHold = (hold: boolean): void => setHeld(hold ? now : null);
   return {
     box,
-    width,
-    height,
+    size,
     sheet,
     /** What every handle on the sheet is given. */
     shared: { scale: sheet.scaleX, onHold },

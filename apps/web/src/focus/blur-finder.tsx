@@ -14,6 +14,7 @@ import { groundGlassFlipped, SHARP_TINTS, sharpTintChosen } from '../store/prefe
 import { selectShown } from '../store/selectors.js';
 import { useAppDispatch, useAppSelector } from '../store/store.js';
 import { usePaced, useRested } from '../ui/use-paced.js';
+import { Drawn } from '../drawing/drawn.js';
 import { useSize } from '../drawing/use-size.js';
 import { useWorker } from '../workers/use-worker.js';
 import { coloursOf } from '../drawing/finder-canvas.js';
@@ -53,7 +54,8 @@ export function BlurFinder() {
   const tint = useAppSelector((state) => state.preferences.sharpTint);
   const flip = useAppSelector((state) => state.preferences.groundGlass);
   const dispatch = useAppDispatch();
-  const [box, { width, height }] = useSize<HTMLDivElement>();
+  const [box, size] = useSize<HTMLDivElement>();
+  const { width, height } = size;
   const drawing = useMemo(() => coverDrawing(station), [station]);
   const finder = useMemo(() => finderOf(station), [station]);
   const sheet = useMemo(
@@ -63,28 +65,23 @@ export function BlurFinder() {
   const holding = (readings(station).marks ?? []).filter(({ holds }) => holds).length;
   return (
     <figure className="flex shrink-0 border-rule max-lg:h-56 max-lg:border-t lg:w-60 lg:flex-col lg:border-l">
-      <div ref={box} className="relative min-h-0 min-w-0 flex-1 overflow-hidden">
-        {width > 0 && (
-          <>
-            <Picture {...{ station, rested }} box={frameBox(sheet, drawing.frame)} />
-            <svg
-              width={width}
-              height={height}
-              role="group"
-              aria-label={`Finder with blur to scale. ${holding} of ${(station.marks ?? []).length} marks are as wanted.`}
-              className="absolute inset-0 text-[11px]"
-            >
-              <rect
-                {...frameBox(sheet, drawing.frame)}
-                fill="none"
-                className="stroke-ink"
-                strokeWidth={1.5}
-              />
-              <Marks {...{ station, finder, sheet, width }} />
-            </svg>
-          </>
-        )}
-      </div>
+      <Drawn
+        {...{ box, size }}
+        label={`Finder with blur to scale. ${holding} of ${(station.marks ?? []).length} marks are as wanted.`}
+        role="group"
+        className="min-h-0 min-w-0 flex-1"
+        under={<Picture {...{ station, rested }} box={frameBox(sheet, drawing.frame)} />}
+      >
+        <rect
+          {...frameBox(sheet, drawing.frame)}
+          fill="none"
+          className="stroke-ink"
+          strokeWidth={1.5}
+        />
+        <g className="text-[11px]">
+          <Marks {...{ station, finder, sheet, width }} />
+        </g>
+      </Drawn>
       <figcaption className="flex shrink-0 flex-col justify-end p-3 pt-1 text-[13px] max-lg:w-40">
         <p className="text-quiet">Blur is drawn to the scale of this picture.</p>
         <label className="flex flex-wrap items-baseline gap-x-1">

@@ -9,6 +9,7 @@ import {
 } from '@gangway/station';
 import { selectShown } from '../store/selectors.js';
 import { useAppSelector, useAppStore } from '../store/store.js';
+import { Drawn } from '../drawing/drawn.js';
 import { useSize } from '../drawing/use-size.js';
 import { Camera, HingeMark } from './section-camera.js';
 import { CameraDimensions, Ordinates } from './section-dimensions.js';
@@ -28,7 +29,8 @@ import { described, WORDS } from './section-words.js';
 export function SectionView({ kind, zoom }: { kind: SectionKind; zoom: Zoom }) {
   const station = useAppSelector(selectShown);
   const units = useAppSelector((state) => state.preferences.units);
-  const [box, { width, height }] = useSize<HTMLDivElement>();
+  const [box, size] = useSize<HTMLDivElement>();
+  const { width, height } = size;
   const section = useMemo(() => sectionOf(station, kind), [station, kind]);
   const [held, setHeld] = useState<Section | null>(null);
   // The sheet stands still while something on it is held.
@@ -44,24 +46,19 @@ export function SectionView({ kind, zoom }: { kind: SectionKind; zoom: Zoom }) {
     [store, kind],
   );
   return (
-    <div ref={box} className="relative min-h-56 flex-1 overflow-hidden lg:min-h-0">
-      {width > 0 && (
-        <svg
-          width={width}
-          height={height}
-          role="group"
-          aria-label={`${words.name}. ${described(section, units)}`}
-          className="absolute inset-0 text-[12px]"
-        >
-          <Drawn {...{ station, section, sheet, zoom, units, width, height }} onHold={onHold} />
-          <text x={16} y={20} className="halo text-quiet">
-            {words.name}
-            {sheet.stretch > 1.01 &&
-              `, ${kind === 'side' ? 'heights' : 'widths'} drawn ${fixed(sheet.stretch, 0)} times larger`}
-          </text>
-        </svg>
-      )}
-    </div>
+    <Drawn
+      {...{ box, size }}
+      label={`${words.name}. ${described(section, units)}`}
+      role="group"
+      className="min-h-56 flex-1 lg:min-h-0"
+    >
+      <Scene {...{ station, section, sheet, zoom, units, width, height }} onHold={onHold} />
+      <text x={16} y={20} className="halo text-quiet">
+        {words.name}
+        {sheet.stretch > 1.01 &&
+          `, ${kind === 'side' ? 'heights' : 'widths'} drawn ${fixed(sheet.stretch, 0)} times larger`}
+      </text>
+    </Drawn>
   );
 }
 
@@ -73,7 +70,7 @@ const LENS_PX = 40;
 /** Room at the foot of a scene for the distances of what stands in it. */
 const footPx = (zoom: Zoom, height: number): number => (zoom !== 'camera' && height > 190 ? 44 : 0);
 
-interface DrawnProps {
+interface SceneProps {
   station: Station;
   section: Section;
   sheet: SectionSheet;
@@ -84,7 +81,7 @@ interface DrawnProps {
   onHold: (held: boolean) => void;
 }
 
-function Drawn(props: DrawnProps) {
+function Scene(props: SceneProps) {
   const { section, sheet, zoom, units, width, height, station, onHold } = props;
   const { plane, groundM, outlines } = section;
   // As far as anything that a line on the sheet comes from.

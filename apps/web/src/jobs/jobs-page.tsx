@@ -10,10 +10,9 @@ import {
   useJobsQuery,
   type ListedJob,
 } from '../records/api.js';
-import { Line } from '../ui/boundary.js';
 import { Button } from '../ui/button.js';
 import { NameDialog } from '../ui/name-dialog.js';
-import { RowMenu } from '../ui/row-menu.js';
+import { ListRow } from '../pages/list-row.js';
 import { Sections } from '../pages/sections.js';
 import { newId } from '../browser/new-id.js';
 import { useListing, useTold, ListPage } from '../pages/list-page.js';
@@ -68,41 +67,38 @@ export function JobsPage() {
       >
         <ul className="border-t border-rule">
           {data?.map((job) => (
-            <li key={job.id} className="flex items-center border-b border-rule hover:bg-paper">
-              <Line name={job.name} of={job}>
-                <Link
-                  to={`/jobs/${job.id}`}
-                  className="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-6 px-2 py-3"
-                >
-                  <span className="min-w-0 flex-1 truncate text-[17px] font-medium">
-                    {job.name}
+            <ListRow
+              key={job.id}
+              name={job.name}
+              of={job}
+              itemsOf={() => [
+                { label: 'Rename', onSelect: () => setNaming(job) },
+                {
+                  label: 'Duplicate',
+                  onSelect: () => void told(duplicate({ id: job.id, newId: newId() })),
+                },
+                {
+                  label: archived ? 'Restore' : 'Archive',
+                  onSelect: () => void told(change({ id: job.id, archived: !archived })),
+                },
+              ]}
+            >
+              <Link
+                to={`/jobs/${job.id}`}
+                className="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-6 px-2 py-3"
+              >
+                <span className="min-w-0 flex-1 truncate text-[17px] font-medium">{job.name}</span>
+                <span className="figure w-28 text-right">
+                  {job.stations}{' '}
+                  <span className="text-[12px] font-normal text-quiet">
+                    {job.stations === 1 ? 'station' : 'stations'}
                   </span>
-                  <span className="figure w-28 text-right">
-                    {job.stations}{' '}
-                    <span className="text-[12px] font-normal text-quiet">
-                      {job.stations === 1 ? 'station' : 'stations'}
-                    </span>
-                  </span>
-                  <span className="w-44 text-right text-quiet">
-                    {formatDistanceToNow(job.updatedAt, { addSuffix: true })}
-                  </span>
-                </Link>
-              </Line>
-              <RowMenu
-                label={`More for ${job.name}`}
-                itemsOf={() => [
-                  { label: 'Rename', onSelect: () => setNaming(job) },
-                  {
-                    label: 'Duplicate',
-                    onSelect: () => void told(duplicate({ id: job.id, newId: newId() })),
-                  },
-                  {
-                    label: archived ? 'Restore' : 'Archive',
-                    onSelect: () => void told(change({ id: job.id, archived: !archived })),
-                  },
-                ]}
-              />
-            </li>
+                </span>
+                <span className="w-44 text-right text-quiet">
+                  {formatDistanceToNow(job.updatedAt, { addSuffix: true })}
+                </span>
+              </Link>
+            </ListRow>
           ))}
         </ul>
       </ListPage>

@@ -2,8 +2,10 @@ import clsx from 'clsx';
 import { useRef, useState } from 'react';
 import { useDrag } from '@use-gesture/react';
 import { benchOf, type Bench, type BenchBlock, type Rig, type RigProblem } from '@gangway/station';
+import { Drawn } from '../drawing/drawn.js';
+import { sheetAt, type Sheet } from '../drawing/sheet.js';
 import { useSize } from '../drawing/use-size.js';
-import { Draw, Joints, LABELS_PX, Register, Sensor, type Sheet } from './bench-marks.js';
+import { Draw, Joints, LABELS_PX, Register, Sensor } from './bench-marks.js';
 
 interface Props {
   rig: Rig;
@@ -27,11 +29,7 @@ function sheetOf(bench: Bench, width: number, height: number): Sheet {
   );
   const middle = (bench.frontMm - bench.behindMm) / 2;
   const centre = LABELS_PX + (height - LABELS_PX - FOOT_PX) / 2;
-  return {
-    x: (mm) => width / 2 - (mm - middle) * scale,
-    y: (mm) => centre - mm * scale,
-    scale,
-  };
+  return sheetAt(width / 2 + middle * scale, centre, -scale, scale);
 }
 
 /** Where a dragged part would land: the place whose joint is nearest. */
@@ -43,60 +41,55 @@ function placeAt(bench: Bench, mm: number, chain: number): number {
 }
 
 export function BenchDrawing({ rig, problems, picked, onPick, onMove }: Props) {
-  const [box, { width, height }] = useSize<HTMLDivElement>();
+  const [box, size] = useSize<HTMLDivElement>();
   const bench = benchOf(rig);
-  const sheet = width > 0 ? sheetOf(bench, width, height) : null;
+  const sheet = sheetOf(bench, size.width, size.height);
   const words = `Bench, from the lens to the sensor: ${bench.blocks
     .map((block) => `${block.name}, ${block.words}`)
     .join('; ')}.`;
   return (
-    <div ref={box} className="relative min-h-72 flex-1 bg-stage">
-      {sheet && (
-        <svg
-          width={width}
-          height={height}
-          className="absolute inset-0 text-ink"
-          role="group"
-          aria-label={words}
-        >
-          <line
-            x1={sheet.x(bench.frontMm) - 22}
-            x2={sheet.x(-bench.behindMm) + 16}
-            y1={sheet.y(0)}
-            y2={sheet.y(0)}
-            stroke="var(--rule-strong)"
-            strokeDasharray="12 4 2 4"
-          />
-          {bench.bellows && <Draw bench={bench} sheet={sheet} />}
-          {inOrder(bench.blocks).map((block) => (
-            <Block
-              key={`${block.index}-${block.name}`}
-              block={block}
-              bench={bench}
-              sheet={sheet}
-              chain={rig.chain.length}
-              picked={picked === block.index}
-              onPick={() => onPick(picked === block.index ? null : block.index)}
-              onMove={onMove}
-            />
-          ))}
-          {bench.protrusion && (
-            <rect
-              x={sheet.x(bench.protrusion.fromMm)}
-              width={(bench.protrusion.fromMm - bench.protrusion.toMm) * sheet.scale}
-              y={sheet.y(bench.protrusion.halfMm)}
-              height={2 * bench.protrusion.halfMm * sheet.scale}
-              fill="var(--ink)"
-              fillOpacity="0.25"
-              stroke="var(--ink)"
-            />
-          )}
-          <Sensor bench={bench} sheet={sheet} />
-          <Register bench={bench} sheet={sheet} height={height} />
-          <Joints bench={bench} sheet={sheet} problems={problems} />
-        </svg>
+    <Drawn
+      {...{ box, size }}
+      label={words}
+      role="group"
+      className="min-h-72 flex-1 bg-stage text-ink"
+    >
+      <line
+        x1={sheet.x(bench.frontMm) - 22}
+        x2={sheet.x(-bench.behindMm) + 16}
+        y1={sheet.y(0)}
+        y2={sheet.y(0)}
+        stroke="var(--rule-strong)"
+        strokeDasharray="12 4 2 4"
+      />
+      {bench.bellows && <Draw bench={bench} sheet={sheet} />}
+      {inOrder(bench.blocks).map((block) => (
+        <Block
+          key={`${block.index}-${block.name}`}
+          block={block}
+          bench={bench}
+          sheet={sheet}
+          chain={rig.chain.length}
+          picked={picked === block.index}
+          onPick={() => onPick(picked === block.index ? null : block.index)}
+          onMove={onMove}
+        />
+      ))}
+      {bench.protrusion && (
+        <rect
+          x={sheet.x(bench.protrusion.fromMm)}
+          width={(bench.protrusion.fromMm - bench.protrusion.toMm) * sheet.scaleY}
+          y={sheet.y(bench.protrusion.halfMm)}
+          height={2 * bench.protrusion.halfMm * sheet.scaleY}
+          fill="var(--ink)"
+          fillOpacity="0.25"
+          stroke="var(--ink)"
+        />
       )}
-    </div>
+      <Sensor bench={bench} sheet={sheet} />
+      <Register bench={bench} sheet={sheet} height={size.height} />
+      <Joints bench={bench} sheet={sheet} problems={problems} />
+    </Drawn>
   );
 }
 
@@ -140,7 +133,7 @@ function Block({
       }
       setDragged(0);
       if (!moved.current) return;
-      const mm = (block.frontMm + block.rearMm) / 2 - dx / sheet.scale;
+      const mm = (block.frontMm + block.rearMm) / 2 - dx / sheet.scaleY;
       const to = placeAt(bench, mm, chain);
       const at = to > block.index ? to - 1 : to;
       if (at !== block.index) onMove(block.index, at);
@@ -151,7 +144,7 @@ function Block({
   const right = sheet.x(block.rearMm);
   const wide = Math.max(5, right - left);
   const top = sheet.y(block.halfMm);
-  const high = 2 * block.halfMm * sheet.scale;
+  const high = 2 * block.halfMm * sheet.scaleY;
   const camera = block.kind === 'view_camera';
   const label = `${block.name}, ${block.words}${inChain ? '; arrows move it along the chain' : ''}`;
   return (
@@ -215,7 +208,7 @@ function Glass({
   half: number;
 }) {
   const x = left + wide / 2;
-  const h = half * 0.72 * sheet.scale;
+  const h = half * 0.72 * sheet.scaleY;
   const bulge = Math.min(wide * 0.35, h * 0.3);
   const y = sheet.y(0);
   return (

@@ -1,14 +1,8 @@
 import { trimmed, type Bench, type RigProblem } from '@gangway/station';
+import type { Sheet } from '../drawing/sheet.js';
 
 /** Height above the bench for the numbers of problems. */
 export const LABELS_PX = 64;
-
-/** Millimetres of the bench to pixels. */
-export interface Sheet {
-  readonly x: (mm: number) => number;
-  readonly y: (mm: number) => number;
-  readonly scale: number;
-}
 
 /** The bellows' draw between least and greatest, below the bellows. */
 export function Draw({ bench, sheet }: { bench: Bench; sheet: Sheet }) {

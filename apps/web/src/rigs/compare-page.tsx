@@ -15,6 +15,8 @@ import { PageTop } from '../pages/page-top.js';
 import { Sections } from '../pages/sections.js';
 import { useKept } from '../browser/use-kept.js';
 import { Unopened } from '../records/states.js';
+import { Drawn } from '../drawing/drawn.js';
+import { sheetAt } from '../drawing/sheet.js';
 import { useSize } from '../drawing/use-size.js';
 import { rigRows } from './rig-rows.js';
 import { FormatSelect } from './format-choice.js';
@@ -192,12 +194,12 @@ function CompareTable({
   );
 }
 
-const HEIGHT_PX = 340;
 const FIGURE_M = 1.7;
 
 /** What each frame takes in of one wall, true to scale, with a person before it. */
 function Fields({ columns, distanceM }: { columns: readonly Column[]; distanceM: number }) {
-  const [box, { width }] = useSize<HTMLDivElement>();
+  const [box, size] = useSize<HTMLDivElement>();
+  const { width, height } = size;
   const fields = columns.map(({ id, figures }) => ({
     id,
     name: figures.name,
@@ -205,43 +207,39 @@ function Fields({ columns, distanceM }: { columns: readonly Column[]; distanceM:
   }));
   const widest = Math.max(...fields.map(({ widthM }) => widthM));
   const tallest = Math.max(...fields.map(({ heightM }) => heightM));
-  const scale = Math.min((width - 40) / widest, (HEIGHT_PX - 50) / tallest);
+  const scale = Math.min((width - 40) / widest, (height - 50) / tallest);
   const words = `At ${distanceM} m: ${fields.map(({ name, widthM, heightM }) => `${name} sees ${trimmed(widthM, 1)} by ${trimmed(heightM, 1)} m`).join('; ')}.`;
-  const [cx, cy] = [width / 2, HEIGHT_PX / 2 - 8];
+  const { x, y } = sheetAt(width / 2, height / 2 - 8, scale);
   return (
-    <div ref={box} className="bg-stage">
-      {width > 0 && (
-        <svg width={width} height={HEIGHT_PX} role="img" aria-label={words} className="text-ink">
-          {fields.map(({ id, widthM, heightM }, index) => (
-            <g key={id}>
-              <rect
-                x={cx - (widthM / 2) * scale}
-                y={cy - (heightM / 2) * scale}
-                width={widthM * scale}
-                height={heightM * scale}
-                fill="none"
-                stroke="var(--ink)"
-                strokeWidth="1.6"
-                strokeDasharray={DASHES[index]}
-              />
-              <text
-                x={cx + (index % 2 === 0 ? -1 : 1) * ((widthM / 2) * scale - 6)}
-                y={cy - (heightM / 2) * scale + 15}
-                textAnchor={index % 2 === 0 ? 'start' : 'end'}
-                fontSize="12"
-                stroke="var(--stage)"
-                strokeWidth="4"
-                paintOrder="stroke"
-                className="narrow"
-              >
-                {trimmed(widthM, 1)} × {trimmed(heightM, 1)} m
-              </text>
-            </g>
-          ))}
-          <Person x={cx} foot={cy + (FIGURE_M / 2) * scale} tall={FIGURE_M * scale} />
-        </svg>
-      )}
-    </div>
+    <Drawn {...{ box, size }} label={words} className="h-85 bg-stage text-ink">
+      {fields.map(({ id, widthM, heightM }, index) => (
+        <g key={id}>
+          <rect
+            x={x(-widthM / 2)}
+            y={y(heightM / 2)}
+            width={widthM * scale}
+            height={heightM * scale}
+            fill="none"
+            stroke="var(--ink)"
+            strokeWidth="1.6"
+            strokeDasharray={DASHES[index]}
+          />
+          <text
+            x={index % 2 === 0 ? x(-widthM / 2) + 6 : x(widthM / 2) - 6}
+            y={y(heightM / 2) + 15}
+            textAnchor={index % 2 === 0 ? 'start' : 'end'}
+            fontSize="12"
+            stroke="var(--stage)"
+            strokeWidth="4"
+            paintOrder="stroke"
+            className="narrow"
+          >
+            {trimmed(widthM, 1)} × {trimmed(heightM, 1)} m
+          </text>
+        </g>
+      ))}
+      <Person x={x(0)} foot={y(-FIGURE_M / 2)} tall={FIGURE_M * scale} />
+    </Drawn>
   );
 }
 

@@ -18,10 +18,10 @@ import {
   useRigsQuery,
 } from '../records/kit-api.js';
 import { SEEN_ANEW, sentence } from '../records/api.js';
-import { BrokenLine, Line } from '../ui/boundary.js';
+import { BrokenLine } from '../ui/boundary.js';
 import { Button } from '../ui/button.js';
 import { useNotice } from '../ui/notices.js';
-import { RowMenu } from '../ui/row-menu.js';
+import { ListRow } from '../pages/list-row.js';
 import { Sections } from '../pages/sections.js';
 import { STANDING_TEXT } from '../ui/standing.js';
 import { partsOf } from './rig-rows.js';
@@ -91,44 +91,45 @@ export function RigsPage() {
     >
       <ul className="border-t border-rule">
         {data?.map((stored) => (
-          <li key={stored.id} className="flex items-center border-b border-rule hover:bg-paper">
-            {!archived && (
-              <label className="flex size-11 shrink-0 items-center justify-center">
-                <input
-                  type="checkbox"
-                  aria-label={`Compare ${keptName(stored.document)}`}
-                  checked={ticked.includes(stored.id)}
-                  disabled={
-                    !canCompare(stored.document) ||
-                    (!ticked.includes(stored.id) && there.length >= MOST_COMPARED)
-                  }
-                  onChange={(event) =>
-                    setTicked(
-                      event.target.checked
-                        ? [...ticked, stored.id]
-                        : ticked.filter((id) => id !== stored.id),
-                    )
-                  }
-                  className="size-4 accent-(--ink)"
-                />
-              </label>
-            )}
-            <Line name={keptName(stored.document)} of={stored.document}>
-              <RigLine stored={stored} />
-            </Line>
-            <RowMenu
-              label={`More for ${keptName(stored.document)}`}
-              itemsOf={() =>
-                documentItems(stored, {
-                  duplicate,
-                  archive,
-                  remove,
-                  told,
-                  really: 'Really delete it, with its versions',
-                })
-              }
-            />
-          </li>
+          <ListRow
+            key={stored.id}
+            name={keptName(stored.document)}
+            of={stored.document}
+            before={
+              !archived && (
+                <label className="flex size-11 shrink-0 items-center justify-center">
+                  <input
+                    type="checkbox"
+                    aria-label={`Compare ${keptName(stored.document)}`}
+                    checked={ticked.includes(stored.id)}
+                    disabled={
+                      !canCompare(stored.document) ||
+                      (!ticked.includes(stored.id) && there.length >= MOST_COMPARED)
+                    }
+                    onChange={(event) =>
+                      setTicked(
+                        event.target.checked
+                          ? [...ticked, stored.id]
+                          : ticked.filter((id) => id !== stored.id),
+                      )
+                    }
+                    className="size-4 accent-(--ink)"
+                  />
+                </label>
+              )
+            }
+            itemsOf={() =>
+              documentItems(stored, {
+                duplicate,
+                archive,
+                remove,
+                told,
+                really: 'Really delete it, with its versions',
+              })
+            }
+          >
+            <RigLine stored={stored} />
+          </ListRow>
         ))}
       </ul>
     </ListPage>

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import type { Bounds, Point } from '@gangway/station';
 import type { Sheet } from '../drawing/sheet.js';
+import { Drawn } from '../drawing/drawn.js';
 import { useSiteSheet } from '../drawing/site-sheet.js';
 
 interface Props {
@@ -20,32 +21,22 @@ interface Props {
 
 /** The site on a sheet, true to scale, with what the camera sees of it. */
 export function SiteDrawing({ label, bounds, eye, rays, under, children }: Props) {
-  const { box, width, height, sheet, shared } = useSiteSheet(bounds);
+  const { box, size, sheet, shared } = useSiteSheet(bounds);
   const [a, b] = rays;
   return (
-    <div ref={box} className="relative min-h-56 flex-1 overflow-hidden lg:min-h-0">
-      {width > 0 && (
-        <svg
-          width={width}
-          height={height}
-          role="group"
-          aria-label={label}
-          className="absolute inset-0 text-[12px]"
-        >
-          {under?.(sheet, width)}
-          <polygon
-            points={`${sheet.at(eye)} ${sheet.at(a)} ${sheet.at(b)}`}
-            className="fill-within/12"
-          />
-          <path
-            d={`M${sheet.at(a)}L${sheet.at(eye)}L${sheet.at(b)}`}
-            fill="none"
-            className="stroke-within"
-            strokeWidth={1.5}
-          />
-          {children(sheet, shared, width)}
-        </svg>
-      )}
-    </div>
+    <Drawn {...{ box, size, label }} role="group" className="min-h-56 flex-1 lg:min-h-0">
+      {under?.(sheet, size.width)}
+      <polygon
+        points={`${sheet.at(eye)} ${sheet.at(a)} ${sheet.at(b)}`}
+        className="fill-within/12"
+      />
+      <path
+        d={`M${sheet.at(a)}L${sheet.at(eye)}L${sheet.at(b)}`}
+        fill="none"
+        className="stroke-within"
+        strokeWidth={1.5}
+      />
+      {children(sheet, shared, size.width)}
+    </Drawn>
   );
 }
