@@ -102,6 +102,23 @@ test('a rig named in two tabs while the server is away: both names are kept, and
   expect(names).toEqual(expect.arrayContaining(['Named first', 'Named second (mine)']));
 });
 
+test('letters typed into a rig’s fields outlive a reload before they are a value', async ({
+  page,
+}) => {
+  const { id } = await copyRig(13);
+  await page.goto(`${ADDRESS}/rigs/${id}`);
+  const [name, stop] = [page.getByLabel('Name of the rig'), page.getByLabel('Looked at, at')];
+  await stop.fill('f/99');
+  await name.fill('Half a na');
+  // At once: nothing has been entered yet, nor had time to be kept.
+  await page.reload();
+  await expect(name).toHaveValue('Half a na');
+  await expect(stop).toHaveValue('f/99');
+  await name.press('Enter');
+  await expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
+  expect((await get<Item>(`rigs/${id}`)).document.name).toBe('Half a na');
+});
+
 test('a rig whose answer was lost on the way is known as its own', async ({ page }) => {
   const { id } = await post('rigs/c0000000-0000-4000-8000-000000000013/duplicate');
   await page.goto(`${ADDRESS}/rigs/${id}`);

@@ -26,7 +26,7 @@ const textOf = (rows: readonly Row[]): string =>
     : rows.map(([stop, diameter]) => `${stop}: ${diameter}`).join('; ');
 
 const INPUT =
-  'min-h-8 w-24 border-b border-rule bg-transparent text-right figure hover:border-rule-strong pointer-coarse:min-h-11';
+  'min-h-8 w-24 max-sm:w-16 border-b border-rule bg-transparent text-right figure hover:border-rule-strong pointer-coarse:min-h-11';
 
 /** The circle by stop, a line each. Those who do not know it begin with what the lens was made for. */
 export function CircleRows({ text, fMin, message, onChange }: Props) {
@@ -37,7 +37,7 @@ export function CircleRows({ text, fMin, message, onChange }: Props) {
     <div>
       <ol>
         {rows.map(([stop, diameter], index) => (
-          <li key={index} className="flex items-baseline gap-3 py-0.5">
+          <li key={index} className="flex items-baseline gap-3 py-0.5 max-sm:gap-2">
             <label className="flex items-baseline gap-2">
               <span className="text-quiet">at</span>
               <input
@@ -52,7 +52,7 @@ export function CircleRows({ text, fMin, message, onChange }: Props) {
               />
             </label>
             <label className="flex items-baseline gap-2">
-              <span className="text-quiet">a circle of</span>
+              <span className="whitespace-nowrap text-quiet">a circle of</span>
               <input
                 aria-label={`Circle, line ${index + 1}`}
                 value={diameter}

@@ -2,7 +2,7 @@ import { useId } from 'react';
 import { FORMATS, OPEN_MOUNTS } from '@gangway/station';
 
 const SELECT =
-  'min-h-8 border-b border-rule bg-page text-right font-medium hover:border-rule-strong pointer-coarse:min-h-11';
+  'min-h-8 max-w-full min-w-0 border-b border-rule bg-page text-right font-medium hover:border-rule-strong pointer-coarse:min-h-11';
 
 /** Film formats and common sensors by size; choosing one fills in both sides. */
 export function FormatChoice({
@@ -20,10 +20,10 @@ export function FormatChoice({
   );
   return (
     <div className="flex items-baseline justify-between gap-4">
-      <label htmlFor={id} className="text-quiet">
+      <label htmlFor={id} className="shrink-0 text-quiet">
         Format
       </label>
-      <span className="flex items-baseline gap-1">
+      <span className="flex min-w-0 items-baseline gap-1">
         <select
           id={id}
           value={chosen < 0 ? '' : String(chosen)}
@@ -55,10 +55,10 @@ export function MountChoice({ onChoose }: { onChoose: (mount: OpenMount) => void
   const id = useId();
   return (
     <div className="flex items-baseline justify-between gap-4">
-      <label htmlFor={id} className="text-quiet">
+      <label htmlFor={id} className="shrink-0 text-quiet">
         Fill in an open standard
       </label>
-      <span className="flex items-baseline gap-1">
+      <span className="flex min-w-0 items-baseline gap-1">
         <select
           id={id}
           value=""

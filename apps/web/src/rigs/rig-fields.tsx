@@ -1,5 +1,5 @@
-import { useState } from 'react';
 import { parseFNumber, stopOf, type WholeRig } from '@gangway/station';
+import { useRigText } from '../store/typed-text.js';
 
 export function NameField({
   name,
@@ -8,21 +8,14 @@ export function NameField({
   name: string;
   onChange: (name: string) => string | null;
 }) {
-  const [text, setText] = useState(name);
-  const [message, setMessage] = useState<string | null>(null);
-  const commit = (): void => {
-    if (text.trim() === name) return;
-    setMessage(text.trim() === '' ? 'Give the rig a name.' : onChange(text.trim()));
-  };
+  const { message, props } = useRigText('/name', name, (text) =>
+    text.trim() === '' ? 'Give the rig a name.' : onChange(text.trim()),
+  );
   return (
     <div className="min-w-48 flex-1">
       <input
         aria-label="Name of the rig"
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-        onBlur={commit}
-        onKeyDown={(event) => event.key === 'Enter' && commit()}
-        aria-invalid={message !== null}
+        {...props}
         className="min-h-9 w-full border-b border-transparent bg-transparent text-xl font-semibold hover:border-rule focus:border-rule-strong"
       />
       {message !== null && (
@@ -42,15 +35,14 @@ export function StopField({
   onChange: (aperture: number) => string | null;
 }) {
   const now = stopOf(rig);
-  const [text, setText] = useState(`f/${now}`);
-  const [message, setMessage] = useState<string | null>(null);
-  const commit = (): void => {
+  const { message, props } = useRigText('/aperture', `f/${now}`, (text) => {
     const read = parseFNumber(text);
-    if (!read.ok) setMessage(read.message);
-    else if (read.value < rig.lens.f_min || read.value > rig.lens.f_max) {
-      setMessage(`This lens opens from f/${rig.lens.f_min} to f/${rig.lens.f_max}.`);
-    } else setMessage(read.value === now ? null : onChange(read.value));
-  };
+    if (!read.ok) return read.message;
+    if (read.value < rig.lens.f_min || read.value > rig.lens.f_max) {
+      return `This lens opens from f/${rig.lens.f_min} to f/${rig.lens.f_max}.`;
+    }
+    return read.value === now ? null : onChange(read.value);
+  });
   return (
     <div className="flex flex-wrap items-baseline justify-between gap-x-4">
       <label htmlFor="rig-stop" className="text-quiet">
@@ -58,11 +50,7 @@ export function StopField({
       </label>
       <input
         id="rig-stop"
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-        onBlur={commit}
-        onKeyDown={(event) => event.key === 'Enter' && commit()}
-        aria-invalid={message !== null}
+        {...props}
         className="min-h-8 w-20 border-b border-rule bg-transparent text-right figure hover:border-rule-strong pointer-coarse:min-h-11"
       />
       {message !== null && (

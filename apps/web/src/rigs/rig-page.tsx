@@ -9,7 +9,6 @@ import {
   rigProblems,
   rigStation,
   rigVerdict,
-  stopOf,
   updatedFromKit,
   type Problem,
   type Rig,
@@ -163,11 +162,7 @@ function OpenRig() {
       <main className="flex min-h-0 flex-1 flex-col lg:flex-row">
         <div className="flex min-w-0 flex-1 flex-col">
           <div className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-rule px-5 py-2.5">
-            <NameField
-              key={rig.name}
-              name={rig.name}
-              onChange={(name) => change({ ...rig, name })}
-            />
+            <NameField name={rig.name} onChange={(name) => change({ ...rig, name })} />
             {verdict && (
               <p className={`figure ${STANDING_TEXT[verdict.standing]}`}>
                 {verdict.words.replace(/^./, (first) => first.toUpperCase())}
@@ -206,11 +201,7 @@ function OpenRig() {
           {whole ? (
             <>
               <RigFiguresList figures={figuresOf(whole)}>
-                <StopField
-                  key={stopOf(whole)}
-                  rig={whole}
-                  onChange={(aperture) => change({ ...rig, aperture })}
-                />
+                <StopField rig={whole} onChange={(aperture) => change({ ...rig, aperture })} />
               </RigFiguresList>
               <section>
                 <h2 className="mb-2 text-[15px] font-semibold">What to mind</h2>

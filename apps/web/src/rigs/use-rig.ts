@@ -1,13 +1,7 @@
 import { useCallback } from 'react';
 import { parseEdited, parseRig, type Rig } from '@gangway/station';
-import type { OpenDocument } from '../records/open.js';
-import { rigActions } from '../store/rig.js';
-import { useAppDispatch, useAppSelector, useAppStore, type RootState } from '../store/store.js';
-
-const selectOpenRig = ({ rig }: RootState): OpenDocument<Rig> => {
-  if (rig.kind !== 'open') throw new Error('no rig is open');
-  return rig.open;
-};
+import { rigActions, selectOpenRig } from '../store/rig.js';
+import { useAppDispatch, useAppSelector, useAppStore } from '../store/store.js';
 
 /** The open rig and what can be done with it. */
 export function useRig() {

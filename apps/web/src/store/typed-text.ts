@@ -1,22 +1,28 @@
 import type { ChangeEvent, KeyboardEvent } from 'react';
+import { rigActions, selectOpenRig } from './rig.js';
 import { selectOpen } from './selectors.js';
-import { textDropped, textRefused, typing } from './station.js';
-import { useAppDispatch, useAppSelector } from './store.js';
+import { stationActions } from './station.js';
+import { useAppDispatch, useAppSelector, type RootState } from './store.js';
+
+type Texts = ReturnType<typeof selectOpen>['typed'];
+type Actions = Pick<typeof stationActions, 'typing' | 'textRefused' | 'textDropped'>;
 
 /**
- * The text of one field. It lives in the store from the first letter, so that a reload keeps
+ * The text of one field of an open document. It lives in the store from the first letter, so that a reload keeps
  * it; on Enter or on leaving it becomes a value, or stays as it was with the reason beside it.
  * @param pointer where the unfinished text is kept
  * @param shown the present value as it would be written
  * @param accept takes the text; null, or the sentence that says why not
  */
-export function useTypedText(
+function useText(
+  textsOf: (state: RootState) => Texts,
+  { typing, textRefused, textDropped }: Actions,
   pointer: string,
   shown: string,
   accept: (text: string) => string | null,
 ) {
   const dispatch = useAppDispatch();
-  const typed = useAppSelector((state) => selectOpen(state).typed[pointer]);
+  const typed = useAppSelector((state) => textsOf(state)[pointer]);
 
   const drop = (): void => {
     dispatch(textDropped(pointer));
@@ -54,3 +60,13 @@ export function useTypedText(
     },
   };
 }
+
+type Field = [pointer: string, shown: string, accept: (text: string) => string | null];
+
+/** A field of the open station. */
+export const useTypedText = (...field: Field) =>
+  useText((state) => selectOpen(state).typed, stationActions, ...field);
+
+/** A field of the open rig. */
+export const useRigText = (...field: Field) =>
+  useText((state) => selectOpenRig(state).typed, rigActions, ...field);
