@@ -236,6 +236,7 @@ describe('marks', () => {
 
 describe('scales', () => {
   it('every stretch stands as the station would stand there', () => {
+    let looked = 0;
     fc.assert(
       fc.property(stations(), number(0.05, 0.95), (station, share) => {
         for (const scale of Object.values(scalesOf(station))) {
@@ -246,6 +247,7 @@ describe('scales', () => {
             // Sampling may miss a stretch shorter than a 64th of the scale.
             if (!mechanical && to - from > (scale.lastFinite - scale.domain[0]) / 32) {
               if (scale.id === 'rise' || scale.id === 'shift') {
+                looked += 1;
                 expect(standingOf(stateOf(there))).toBe(standing);
               }
             }
@@ -260,5 +262,6 @@ describe('scales', () => {
       }),
       { numRuns: 200 },
     );
+    expect(looked).toBeGreaterThan(400);
   });
 });

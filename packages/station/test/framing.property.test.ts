@@ -183,7 +183,7 @@ describe('turn in, shift back', () => {
       fc.property(turns, ({ station, yaw, keep }) => {
         const asked = { ...station, turn_in: { yaw_deg: yaw, keep } };
         const report = reportTurnIn(setup(station), asked.turn_in);
-        if (report.shift_mm === null) return;
+        fc.pre(report.shift_mm !== null);
         const made = withTurnIn(asked, setup(asked));
         expect(made.movements.shift_mm).toBeCloseTo(report.shift_mm, 3);
         expect(made.camera.yaw_deg).toBeCloseTo(station.camera.yaw_deg + yaw, 5);
@@ -200,7 +200,7 @@ describe('turn in, shift back', () => {
         const s = setup(station);
         const side = keep === 'left' ? -1 : 1;
         const most = mostTurnIn(s, keep, side);
-        if (most <= 0.01 || most >= 80) return;
+        fc.pre(most > 0.01 && most < 80);
         const at = (deg: number): boolean =>
           reportTurnIn(s, { yaw_deg: side * deg, keep }).possible;
         expect(at(most - 0.001)).toBe(true);

@@ -26,8 +26,8 @@ export function DifferenceTable({
           {rows.slice(0, MOST_SHOWN).map((row) => (
             <tr key={row.name} className="border-t border-rule">
               <td className="py-1 pr-3">{row.name}</td>
-              <td className="figure py-1 pr-3 break-all">{row.mine}</td>
-              <td className="figure py-1 break-all">{row.theirs}</td>
+              <td className="figure py-1 pr-3 [overflow-wrap:anywhere]">{row.mine}</td>
+              <td className="figure py-1 [overflow-wrap:anywhere]">{row.theirs}</td>
             </tr>
           ))}
         </tbody>
