@@ -17,7 +17,7 @@ const RELOAD_AGAIN_MS = 30_000;
 // A part of the app that cannot be fetched is most often of an older build than the server's:
 // load the page anew, once. Edits and unfinished text are kept in this browser.
 addEventListener('vite:preloadError', (event) => {
-  // What cannot be noted cannot be told from a page that loads itself again for ever.
+  // Where that cannot be noted, the page would load itself again for ever.
   if (whyNotKept(session)) return;
   if (Date.now() - Number(readFrom(session, RELOADED) ?? 0) < RELOAD_AGAIN_MS) return;
   event.preventDefault();

@@ -92,7 +92,7 @@ describe('files that are something else', () => {
     ['\n\n', 'headings'],
     ['name,focal\n', 'no lines under them'],
     [`${HEAD}"Marsh,1,2,3,4\nNext,1,2,3,4\n`, 'quote that is not closed'],
-    ['PK\u0003\u0000\u0000', 'no text'],
+    ['PK\u0003\u0000\u0000', 'not a text file'],
     ['{"format":"gangway.station","version":1}', 'must be "gangway.kit"'],
     ['{"items":', 'not JSON'],
   ])('%j', (text, words) => {

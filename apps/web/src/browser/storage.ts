@@ -57,7 +57,7 @@ export function dropFrom(shelf: Shelf, key: string): void {
   }
 }
 
-/** As long as a small edit: storage may have room for a mark and none for what matters. */
+/** As long as a small edit: storage may have room for a letter and none for an edit. */
 const PROBE = 'x'.repeat(20_000);
 
 /** Why nothing can be kept in this browser, tried out; null when it can. */

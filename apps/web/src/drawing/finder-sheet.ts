@@ -5,7 +5,7 @@ import type { CoverDrawing, Ellipse, PlacedFrame, Point } from '@gangway/station
 const STEP = 1.2;
 const ROOM = 1.06;
 
-/** The farthest anything that must be seen lies from the middle, mm. */
+/** How far from the middle it must be possible to see, mm. */
 function needMm({ circle, frame }: CoverDrawing): number {
   const ellipse = circle
     ? Math.max(Math.abs(circle.centre.x), Math.abs(circle.centre.y)) + circle.semiMajorMm

@@ -60,5 +60,5 @@ export function fitted(
 
 const room = (size: number, pad: number): number => Math.max(1, size - 2 * pad);
 
-/** A box that is not laid out yet has no size; nothing is divided by nothing. */
+/** A box that is not laid out yet has no size; its scale must not be zero. */
 const LEAST_SCALE = 1e-3;

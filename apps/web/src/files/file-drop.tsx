@@ -65,7 +65,7 @@ export function FileDrop({ children }: { children: ReactNode }) {
         <div className="pointer-events-none fixed inset-0 z-50 flex items-center justify-center border-4 border-within bg-paper/80">
           <p className="text-xl font-semibold">
             {inKit
-              ? 'Drop to look at it before it is taken in'
+              ? 'Drop it to look before it is imported'
               : jobId
                 ? 'Drop to add to this job'
                 : 'Drop to begin a job'}

@@ -79,8 +79,8 @@ function Diffraction({ table, station }: { table: StopTable; station: Station })
       )}
       <p className="mt-1 text-[13px] text-quiet">
         {pixels
-          ? 'Told by the Airy disc against the pixels: 6.5 of them, and 10 (common practice, no source).'
-          : 'Told by the Airy disc against the circle of confusion; give the back’s pixels for more.'}
+          ? 'Judged by the Airy disc against the pixels: 6.5 of them, and 10 (common practice, no source).'
+          : 'Judged by the Airy disc against the circle of confusion; give the back’s pixels for more.'}
       </p>
     </section>
   );

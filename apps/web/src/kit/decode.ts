@@ -35,7 +35,7 @@ export function decoded(
       text: new TextDecoder('windows-1252').decode(bytes),
       encoding: 'windows-1252',
       doubt:
-        'The file is not in UTF-8. It is read as Western European; look whether names with accents are right, or save it as UTF-8.',
+        'The file is not in UTF-8. It is read as Western European; check that names with accents are right, or save it as UTF-8.',
     };
   }
 }

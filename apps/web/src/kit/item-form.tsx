@@ -240,7 +240,7 @@ function KeptForm({
                   control={control}
                   message={errorOf(field.path)}
                   onLeave={() => check(field.path)}
-                  // A message that went away on leaving would move what is pressed next.
+                  // A message that vanished as the field is left would move the button being pressed.
                   onType={() => clearErrors(nameOf(field.path))}
                   hint={
                     field.path === 'name' && sameName

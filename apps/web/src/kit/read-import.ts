@@ -286,7 +286,7 @@ export function readImport(
   if (byteLength === 0) return refused('The file is empty.');
   const { text, encoding, doubt } = decoded(bytes, question.encoding);
   if (text.includes('\u0000')) {
-    return refused('The file is no text: it holds zero bytes. Save the sheet as CSV in UTF-8.');
+    return refused('This is not a text file: it holds zero bytes. Save the sheet as CSV in UTF-8.');
   }
   // The beginning is enough to tell them apart, however long the file.
   const isTable = !/^\s*[{[]/.test(text.slice(0, 200).replace(/^\uFEFF/, ''));

@@ -13,7 +13,7 @@ export function useImportReader() {
   const waiting = useRef(new Map<number, Waiting>());
   const count = useRef(0);
 
-  /** Ends what is being read, at once. Nothing more is said of it. */
+  /** Stops reading at once; no result follows. */
   const stop = useCallback((): void => {
     worker.current?.terminate();
     worker.current = null;

@@ -33,7 +33,7 @@ export interface StationPage {
   items: StoredStation[];
 }
 
-/** Stations asked for at once: more than a screen holds, less than a second brings. */
+/** Stations fetched at a time: more than a screen holds, and quick to fetch. */
 export const PAGE = 50;
 
 export interface ListedRevision {

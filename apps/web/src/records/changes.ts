@@ -44,7 +44,7 @@ export function onChanges(tell: (changes: Changes) => void): void {
           pass(read.success ? read.data : 'anew');
         });
         stream.addEventListener('error', () => {
-          // Refused for good, as while the server starts: the browser does not try again.
+          // An error after which the browser does not try again by itself, as while the server starts.
           if (stream.readyState !== EventSource.CLOSED) return;
           setTimeout(open, AGAIN_MS);
         });

@@ -37,7 +37,7 @@ let database: Promise<IDBPDatabase> | null = null;
 const opened = (): Promise<IDBPDatabase> => {
   database ??= openDB('gangway', 1, {
     upgrade: (db) => void db.createObjectStore('drafts'),
-    // Another tab brings a later version: let go, and open anew when needed.
+    // Another tab upgrades the database: close this connection, and open another when needed.
     blocking: (_now, _next, event) => {
       database = null;
       (event.target as IDBDatabase).close();

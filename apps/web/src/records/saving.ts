@@ -33,7 +33,7 @@ export type KeptDocument<T> =
 
 const QUIET_MS = 400;
 const AGAIN_MS = [1000, 2000, 3000, 5000];
-/** Enough to know one's own again after a bad spell, few enough for the browser's storage. */
+/** Enough to recognise this page's own saves after an outage, few enough for the browser's storage. */
 const MOST_UNANSWERED = 10;
 const REQUEST_MS = 15_000;
 
@@ -83,7 +83,7 @@ async function ask<T>(
   }
 }
 
-/** Whether a version came from this page, its answer lost or still on the way. */
+/** Whether this page sent that version and its answer was lost, or is still on the way. */
 const isOwn = (document: unknown, unanswered: readonly unknown[]): boolean =>
   unanswered.some((sent) => equal(sent, document));
 
@@ -97,7 +97,7 @@ export function makeSaver<T>(around: Surroundings<T>) {
     return state.kind === 'open' ? state.open : null;
   };
 
-  /** Waits, but no longer than until somebody asks to try at once. */
+  /** Waits, but goes on early when somebody asks to try at once. */
   const pause = (ms: number): Promise<void> =>
     Promise.race([around.wait(ms), new Promise<void>((resolve) => (wake = resolve))]);
 
@@ -108,7 +108,7 @@ export function makeSaver<T>(around: Surroundings<T>) {
     return { ...current, document };
   };
 
-  /** Lays the unsaved state by; nothing unsaved means nothing kept. */
+  /** Keeps what is unsaved as a draft, and drops the draft when nothing is. */
   function keep(): void {
     const open = openNow();
     if (!open) return;

@@ -19,7 +19,7 @@ interface Props {
   /** Where the list is that it stands in; there the page goes once it is archived or deleted. */
   back: string;
   onArchive: (archived: boolean) => Made;
-  /** Looks anew once it is archived or restored; without it the page goes back to the list. */
+  /** Loads it again once it is archived or restored; without it the page goes back to the list. */
   look?: () => Promise<void>;
   onDelete: () => Made;
   /** The words of the way back. */

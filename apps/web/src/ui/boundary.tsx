@@ -13,7 +13,7 @@ interface State {
   of: unknown;
 }
 
-/** Holds what fails inside it, so that the rest of the screen goes on. */
+/** Catches what fails inside it, so that the rest of the screen goes on. */
 class Boundary extends Component<Props, State> {
   override state: State = { failed: false, of: this.props.of };
 

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 
 /**
- * A value that follows at most once in a while, the last one always: for what is read, not
+ * A value that follows at most every so often, and always reaches the last one: for what is read, not
  * steered, while a hand moves something else.
  */
 export function usePaced<T>(value: T, everyMs: number): T {

@@ -42,7 +42,7 @@ export interface Control {
   readonly domain: (station: Station) => readonly [number, number];
   /** What the mechanism allows. */
   readonly mechanism: (station: Station) => readonly [number, number];
-  /** The value some detents on; `size` 1 is one detent, 10 ten of them, 0.1 a tenth. */
+  /** The value `size` detents further on; 0.1 is a tenth of one. */
   readonly step: (station: Station, direction: 1 | -1, size: number) => number;
   readonly zero: (station: Station) => number;
 }
@@ -77,7 +77,7 @@ function movement(
 ): Control {
   const linear = radial === 'radial_shift_mm';
   const read = (station: Station): number => station.movements[field];
-  /** A turning mechanism has one length; what its other direction takes is gone for this one. */
+  /** A turning mechanism has one length for both directions: what one uses, the other cannot. */
   const lengthLeft = (station: Station): number => {
     const { movement_limits: limits, movements } = station;
     const length = linear ? shiftLengthMm(station) : (limits[radial] ?? Infinity);

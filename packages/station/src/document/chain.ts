@@ -85,7 +85,7 @@ function bareExcess(
   const bellows = chain.findIndex((part) => part.kind === 'view_camera');
   const fitted = chain.slice(0, first).some(({ kind }) => kind !== 'board');
   const last = chain.findLastIndex((part) => part.kind === 'multiplier');
-  /** Parts that count where they stand, and what one mm of all the rest counts. */
+  /** Parts that count differently by where they stand, and what 1 mm of all the others counts. */
   const [from, to, rest] =
     bellows >= 0
       ? [0, chain.length, scales[bellows]!]
@@ -204,8 +204,8 @@ const combinedOf = (chain: readonly ChainPart[]): number =>
   factorOf(chain.slice(0, movementCarrier(chain) + 1));
 
 /**
- * Whether the rig is focused by what draws out behind a multiplier that is combined with the lens:
- * then distance and magnification are those of the two together.
+ * Whether the rig is focused by a draw behind a multiplier that is combined with the lens. Distance
+ * and magnification are then those of the two together.
  */
 function focusesBehind(rig: RigParts): boolean {
   const { chain } = rig;

@@ -10,7 +10,7 @@ import { stationShape, type Station } from './station.js';
  */
 const SOUND = new WeakSet<object>();
 
-/** A changed station held to every rule; a fault that was there before is let be. */
+/** A changed station, held to every rule; a fault that was there before is accepted. */
 export function editedStation(after: Station, before: Station): Result<Station> {
   if (!SOUND.has(before)) {
     if (!parseStation(before).ok) return parseEdited(parseStation, after, before);
@@ -49,7 +49,7 @@ function fieldSound(field: string, after: Loose, before: Loose): boolean {
   return unstorable(fresh) === null && schema.safeParse(fresh).success;
 }
 
-/** Of a list no longer than it was the entries that are new; anything else as it is. */
+/** The new entries of a list that has not grown; anything else as it is. */
 const newEntries = (now: unknown, was: unknown): unknown => {
   if (!Array.isArray(now) || !Array.isArray(was) || now.length > was.length) return now;
   const known = new Set<unknown>(was);

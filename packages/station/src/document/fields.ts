@@ -54,9 +54,9 @@ export function quantity(unit: string, range: Range = {}) {
  * every figure worked out from them is a finite number.
  */
 
-/** Register, thickness, draw, free depth: none is a good value too. */
+/** Register, thickness, draw, free depth: zero is allowed. */
 export const thicknessMm = () => quantity('mm', { min: 0, max: 20_000 });
-/** A draw, or another length that cannot be nothing. */
+/** A draw, or another length that cannot be zero. */
 export const lengthMm = () => quantity('mm', { min: 1, max: 20_000 });
 /** Of a board, a pivot, a place on the bed scale. */
 export const offsetMm = () => quantity('mm', { min: -20_000, max: 20_000 });
@@ -130,14 +130,14 @@ export const record = <T extends z.ZodRawShape>(shape: T) =>
   });
 
 type KeysOf<T> = T extends unknown ? keyof T : never;
-/** Of several shapes one, with what the others hold forbidden: an impossible pair is a type error. */
+/** One of several shapes, without the fields of the others: an impossible pair is a type error. */
 type OneOf<T, All = T> = T extends unknown
   ? T & { [K in Exclude<KeysOf<All>, keyof T>]?: never }
   : never;
 
 /**
- * Exactly one of several ways to say a thing. Two at once are of the right kind and past a rule, so
- * that what is stored can be read all the same.
+ * Exactly one of several ways to say a thing. Two at once break a rule, not the shape, so that a
+ * stored document with both can still be read.
  */
 export const exactlyOne = <const Shapes extends readonly [z.ZodRawShape, ...z.ZodRawShape[]]>(
   shapes: Shapes,

@@ -107,8 +107,8 @@ export function readKept<T>(parse: (document: unknown) => Result<T>, document: u
 }
 
 /**
- * A changed document: what is new in it is held to every rule, a fault that was there before and is
- * still the same is let be.
+ * A changed document. What changed must meet every rule; a fault that was there before, and has not
+ * changed, is accepted.
  */
 export function parseEdited<T>(
   parse: (document: unknown) => Result<T>,
@@ -130,8 +130,8 @@ export function parseEdited<T>(
 const DEEPEST = 40;
 
 /**
- * What could not be stored or said again in JSON, if anything: numbers and text beyond it, nesting
- * without end; kept fields too.
+ * Anything JSON cannot hold: numbers and text outside it, nesting too deep. Unknown fields are
+ * checked too.
  */
 export function unstorable(document: unknown): Problem | null {
   const found = findUnstorable(document, 0);

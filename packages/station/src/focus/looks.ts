@@ -96,5 +96,5 @@ function leaned(
   };
 }
 
-/** A lean that is hard on any format; more is had by hand. */
+/** A strong lean on any format; more can be set by hand. */
 const HARD_DEG = 12;

@@ -29,7 +29,7 @@ function holdsAt(must: Mark['must'], needed: number, setup: Setup, wantedMm: num
 }
 
 /**
- * What the search aims at for a mark to be soft that says nothing, in circles of confusion. One is
+ * What the search aims at for a soft mark that names no blur, in circles of confusion. One is
  * no longer sharp; it takes some more to be seen as left soft (common practice, no source).
  */
 export const SOFT_COCS = 4;

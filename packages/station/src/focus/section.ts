@@ -75,7 +75,7 @@ export interface Section {
   readonly widestFNumber: number;
 }
 
-/** Farther than this the plane is drawn as none, m. */
+/** Beyond this the plane is not drawn, m. */
 const FAR_M = 1e6;
 
 const project2 = (kind: SectionKind, s: Turn, p: Vec3): Point =>

@@ -100,7 +100,7 @@ function solveOne(
     answer = next;
     if (same) break;
   }
-  // Focusing closer than the marks makes the circle larger, but nobody's picture: where even a
+  // Focusing closer than the marks would enlarge the circle and spoil the picture: where even a
   // straight lens leaves a corner out, the frame has to be seen to first.
   const elsewhere = !answer.held && free.held && !isSpent(budget);
   return elsewhere && !clear(upright(station, marks, budget)) ? free : answer;

@@ -45,7 +45,7 @@ export interface Setup {
   readonly pupil: Pupil;
   /** Factor of the multipliers before the movements; part of the focal lengths and f-number here. */
   readonly combined: number;
-  /** Magnification here for each of the lens that is focused: `combined`, or 1 where draw behind it focuses. */
+  /** Magnification here over that of the lens that is focused: `combined`, or 1 where a draw behind it focuses. */
   readonly ahead: number;
   /** Factor of those behind the movements. */
   readonly factor: number;
