@@ -4,5 +4,6 @@ import { startStack } from './stack.js';
 export default async function setUp(): Promise<() => Promise<void>> {
   const stack = await startStack('test', 4270);
   process.env.GANGWAY_ADDRESS = stack.address;
+  process.env.GANGWAY_DATABASE_URL = stack.databaseUrl;
   return stack.end;
 }
