@@ -385,6 +385,33 @@ describe('what is heard from elsewhere', () => {
     expect(all.server.puts).toBe(0);
   });
 
+  it('that cannot be read is shown as such, and never taken over an edit', async () => {
+    const later = (all: ReturnType<typeof around>): void => {
+      const document = { ...all.server.stored.document, version: 99 } as unknown as Station;
+      all.server.stored = { ...all.server.stored, revision: 2, document };
+    };
+    const idle = around();
+    await idle.saver.open(ID);
+    later(idle);
+    await idle.saver.heard(ID, 2);
+    expect(idle.store.getState().station).toMatchObject({
+      kind: 'unreadable',
+      stored: { revision: 2, document: { version: 99 } },
+    });
+
+    const typingAt = around();
+    await typingAt.saver.open(ID);
+    typingAt.store.dispatch(typing({ pointer: '/aperture', text: 'f/1x' }));
+    later(typingAt);
+    await typingAt.saver.heard(ID, 2);
+    expect(typingAt.open()).toMatchObject({
+      present: { aperture: 8 },
+      save: { kind: 'conflict', current: { revision: 2, kept: { kind: 'broken' } } },
+    });
+    typingAt.store.dispatch(tookTheirs({ at: 2 }));
+    expect(typingAt.store.getState().station.kind).toBe('unreadable');
+  });
+
   it('of a save of one’s own changes nothing', async () => {
     const all = around();
     await all.saver.open(ID);

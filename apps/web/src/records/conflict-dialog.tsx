@@ -15,12 +15,15 @@ interface Props {
   onMine: () => Promise<string | null>;
   onTheirs: () => void;
   onBoth: () => Promise<string | null>;
+  /** The other cannot be read here: there is nothing to go on with. */
+  broken?: boolean;
   /** Whether taking the other can be undone. */
   undone?: boolean;
 }
 
 /** Asks which version to go on with when something was changed elsewhere. Nothing is lost. */
-export function ConflictDialog({ what, mine, current, onMine, onTheirs, onBoth, undone }: Props) {
+export function ConflictDialog({ what, mine, current, broken, undone, ...choices }: Props) {
+  const { onMine, onTheirs, onBoth } = choices;
   const [failed, setFailed] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const done = (work: Promise<string | null>): void => {
@@ -35,7 +38,17 @@ export function ConflictDialog({ what, mine, current, onMine, onTheirs, onBoth, 
       title="Changed elsewhere"
       description={`This ${what} was saved from another place at ${lightFormat(current.updatedAt, 'HH:mm:ss')} while you had changes of your own.`}
     >
-      <DifferenceTable rows={differences(mine, current.document)} mine="Yours" theirs="The other" />
+      {broken ? (
+        <p className="mb-4">
+          The other version cannot be read here. Keep both, and load the page again.
+        </p>
+      ) : (
+        <DifferenceTable
+          rows={differences(mine, current.document)}
+          mine="Yours"
+          theirs="The other"
+        />
+      )}
       {failed !== null && (
         <p role="alert" className="mb-3 text-outside">
           {failed}
@@ -45,7 +58,7 @@ export function ConflictDialog({ what, mine, current, onMine, onTheirs, onBoth, 
         <Button look="strong" disabled={busy} onClick={() => done(onMine())}>
           Keep mine
         </Button>
-        <Button disabled={busy} onClick={onTheirs}>
+        <Button disabled={busy || broken === true} onClick={onTheirs}>
           Take the other
         </Button>
         <Button disabled={busy} onClick={() => done(onBoth())}>

@@ -18,6 +18,21 @@ export interface Stored<T> extends StoredDocument {
   readonly document: T;
 }
 
+/** What can be done with a stored document. */
+export type KeptDocument<T> =
+  | { readonly kind: 'sound'; readonly document: T }
+  | { readonly kind: 'faulty'; readonly document: T; readonly faults: readonly Problem[] }
+  | { readonly kind: 'broken'; readonly faults: readonly Problem[] };
+
+/** A version from elsewhere, and what can be made of it here. */
+export interface Other<T> extends StoredDocument {
+  readonly kept: KeptDocument<T>;
+}
+
+/** The document of another version; as it is stored where it cannot be read. */
+export const documentOf = ({ kept, document }: Other<unknown>): unknown =>
+  kept.kind === 'broken' ? document : kept.document;
+
 /** How the open document stands with the server. */
 export type SaveState<T> =
   | { readonly kind: 'saved'; readonly at: number }
@@ -25,7 +40,7 @@ export type SaveState<T> =
   | { readonly kind: 'saving' }
   | { readonly kind: 'offline'; readonly message: string }
   | { readonly kind: 'refused'; readonly message: string }
-  | { readonly kind: 'conflict'; readonly current: Stored<T> };
+  | { readonly kind: 'conflict'; readonly current: Other<T> };
 
 interface Step<T> {
   readonly document: T;
@@ -122,6 +137,27 @@ function transitions<T>(settled: (document: T) => T) {
     typed: {},
     save: unsaved(open),
   });
+
+  /** Going on with a version from elsewhere, which may be one that cannot be read here. */
+  function goneOver(open: Open, { kept, ...stored }: Other<T>, at: number, label: string): State {
+    if (kept.kind === 'broken') {
+      return { kind: 'unreadable', id: open.id, stored, faults: kept.faults };
+    }
+    return {
+      kind: 'open',
+      open: {
+        ...open,
+        baseRevision: stored.revision,
+        past: [...open.past, { document: open.present, label }],
+        future: [],
+        gesture: null,
+        present: kept.document,
+        faulty: kept.kind === 'faulty',
+        unanswered: [],
+        save: { kind: 'saved', at },
+      },
+    };
+  }
 
   return {
     opening: (_: State, payload: { id: string; message: string | null }): State => ({
@@ -254,16 +290,10 @@ function transitions<T>(settled: (document: T) => T) {
       save: PENDING,
     })),
     /** It was saved from another place while nothing was unsaved here. */
-    followed: inSame((open, { stored, at }: { id: string; stored: Stored<T>; at: number }) => ({
-      ...open,
-      baseRevision: stored.revision,
-      past: [...open.past, { document: open.present, label: 'Changed in another place' }],
-      future: [],
-      gesture: null,
-      present: stored.document,
-      unanswered: [],
-      save: { kind: 'saved' as const, at },
-    })),
+    followed: (state: State, { other, at }: { other: Other<T>; at: number }): State =>
+      state.kind === 'open' && state.open.id === other.id
+        ? goneOver(state.open, other, at, 'Changed in another place')
+        : state,
     keptMine: inOpen((open, _: void) => {
       if (open.save.kind !== 'conflict') return open;
       const { revision } = open.save.current;
@@ -275,20 +305,15 @@ function transitions<T>(settled: (document: T) => T) {
         save: PENDING,
       };
     }),
-    tookTheirs: inOpen((open, { at }: { at: number }) => {
-      if (open.save.kind !== 'conflict') return open;
-      const { current } = open.save;
-      return {
-        ...open,
-        past: [...open.past, { document: open.present, label: 'Take the other version' }],
-        future: [],
-        present: current.document,
-        baseRevision: current.revision,
-        typed: {},
-        unanswered: [],
-        save: { kind: 'saved' as const, at },
-      };
-    }),
+    tookTheirs: (state: State, { at }: { at: number }): State =>
+      state.kind === 'open' && state.open.save.kind === 'conflict'
+        ? goneOver(
+            { ...state.open, typed: {} },
+            state.open.save.current,
+            at,
+            'Take the other version',
+          )
+        : state,
   };
 }
 

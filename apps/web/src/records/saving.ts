@@ -1,8 +1,17 @@
 import equal from 'fast-deep-equal';
-import { cutText, type Problem } from '@gangway/station';
+import { cutText } from '@gangway/station';
 import * as z from 'zod';
 import type { Drafts, Draft } from './drafts.js';
-import type { Happened, OpenActions, OpenDocument, OpenState, Stored, StoredDocument } from './open.js'; // prettier-ignore
+import {
+  documentOf,
+  type Happened,
+  type KeptDocument,
+  type OpenActions,
+  type OpenDocument,
+  type OpenState,
+  type Other,
+  type StoredDocument,
+} from './open.js';
 
 /**
  * Brings edits to the server: one save in flight, the newest document next, again and again while
@@ -25,11 +34,6 @@ export interface Surroundings<T> {
   readonly wait: (ms: number) => Promise<void>;
   readonly now: () => number;
 }
-
-export type KeptDocument<T> =
-  | { readonly kind: 'sound'; readonly document: T }
-  | { readonly kind: 'faulty'; readonly document: T; readonly faults: readonly Problem[] }
-  | { readonly kind: 'broken'; readonly faults: readonly Problem[] };
 
 const QUIET_MS = 400;
 const AGAIN_MS = [1000, 2000, 3000, 5000];
@@ -101,12 +105,10 @@ export function makeSaver<T>(around: Surroundings<T>) {
   const pause = (ms: number): Promise<void> =>
     Promise.race([around.wait(ms), new Promise<void>((resolve) => (wake = resolve))]);
 
-  /** The other version in a conflict, read; one that cannot be read is kept as it came. */
-  const currentOf = async (current: StoredDocument): Promise<Stored<T>> => {
-    const kept = await around.readKept(current.document);
-    const document = kept.kind === 'broken' ? (current.document as T) : kept.document;
-    return { ...current, document };
-  };
+  const otherOf = async (stored: StoredDocument): Promise<Other<T>> => ({
+    ...stored,
+    kept: await around.readKept(stored.document),
+  });
 
   /** Keeps what is unsaved as a draft, and drops the draft when nothing is. */
   function keep(): void {
@@ -167,8 +169,8 @@ export function makeSaver<T>(around: Surroundings<T>) {
         return 'again';
       }
       case 'stale': {
-        const current = await currentOf(answer.current);
-        if (isOwn(current.document, [...unanswered, present])) {
+        const current = await otherOf(answer.current);
+        if (isOwn(documentOf(current), [...unanswered, present])) {
           dispatch(actions.rebased({ id, revision: current.revision }));
           return 'again';
         }
@@ -269,7 +271,7 @@ export function makeSaver<T>(around: Surroundings<T>) {
           ? saved
           : upToDate
             ? { kind: 'pending' }
-            : { kind: 'conflict', current: { ...stored, document } },
+            : { kind: 'conflict', current: { ...stored, kept } },
         typed: draft.typed,
         faulty,
       }),
@@ -293,8 +295,8 @@ export function makeSaver<T>(around: Surroundings<T>) {
     if (answer.kind === 'stored') await dropSent(left.id, left.present);
     if (answer.kind !== 'stale') return;
     // The save that was under way when the document was left came first.
-    const current = await currentOf(answer.current);
-    if (current.revision > baseRevision && isOwn(current.document, left.unanswered)) {
+    const current = await otherOf(answer.current);
+    if (current.revision > baseRevision && isOwn(documentOf(current), left.unanswered)) {
       await sendLeft(left, current.revision);
     }
   }
@@ -314,15 +316,15 @@ export function makeSaver<T>(around: Surroundings<T>) {
     if (!behind()) return;
     const answer = await ask(around, `${around.address}/${id}`);
     if (answer.kind !== 'stored') return;
-    const stored = await currentOf(answer.stored);
+    const other = await otherOf(answer.stored);
     const open = behind();
-    if (!open || stored.revision <= open.baseRevision) return;
-    if (isOwn(stored.document, open.unanswered)) return;
+    if (!open || other.revision <= open.baseRevision) return;
+    if (isOwn(documentOf(other), open.unanswered)) return;
     const unsaved = open.save.kind !== 'saved' || Object.keys(open.typed).length > 0;
     dispatch(
-      unsaved && !equal(open.present, stored.document)
-        ? actions.saveStopped({ id, save: { kind: 'conflict', current: stored } })
-        : actions.followed({ id, stored, at: Date.parse(stored.updatedAt) }),
+      unsaved && !equal(open.present, documentOf(other))
+        ? actions.saveStopped({ id, save: { kind: 'conflict', current: other } })
+        : actions.followed({ other, at: Date.parse(other.updatedAt) }),
     );
     keep();
   }

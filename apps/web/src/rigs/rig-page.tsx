@@ -22,6 +22,7 @@ import {
 import { useSoundKit } from '../records/sound-kit.js';
 import { sentence } from '../records/api.js';
 import { ConflictDialog } from '../records/conflict-dialog.js';
+import { documentOf } from '../records/open.js';
 import type { SaveState, StoredDocument } from '../records/open.js';
 import { keptBeside } from '../records/saving.js';
 import { BackTo, Loading, Said } from '../records/states.js';
@@ -264,7 +265,8 @@ function OpenRig() {
         <ConflictDialog
           what="rig"
           mine={rig}
-          current={save.current}
+          current={{ ...save.current, document: documentOf(save.current) }}
+          broken={save.current.kept.kind === 'broken'}
           undone
           onMine={async () => {
             keepMine();

@@ -1,6 +1,7 @@
 import { newId } from '../browser/new-id.js';
 import { sentence, useCreateStationMutation } from '../records/api.js';
 import { ConflictDialog } from '../records/conflict-dialog.js';
+import { documentOf } from '../records/open.js';
 import { keptBeside } from '../records/saving.js';
 import { selectOpen } from '../store/selectors.js';
 import { keptMine, tookTheirs } from '../store/station.js';
@@ -17,7 +18,8 @@ export default function StationConflict() {
     <ConflictDialog
       what="station"
       mine={present}
-      current={save.current}
+      current={{ ...save.current, document: documentOf(save.current) }}
+      broken={save.current.kept.kind === 'broken'}
       undone
       onMine={async () => {
         dispatch(keptMine());

@@ -1,5 +1,5 @@
 import { parseRig, readKept, type Rig } from '@gangway/station';
-import type { KeptDocument } from '../records/saving.js';
+import type { KeptDocument } from '../records/open.js';
 
 /** Reads a stored rig, whatever it holds: apart from stations, which need none of it. */
 export function readRig(document: unknown): KeptDocument<Rig> {

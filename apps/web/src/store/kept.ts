@@ -1,5 +1,5 @@
 import { keptStation, type Station } from '@gangway/station';
-import type { KeptDocument } from '../records/saving.js';
+import type { KeptDocument } from '../records/open.js';
 
 /**
  * Reads a stored station, whatever it holds. Loaded with the first document that is opened: lists need
