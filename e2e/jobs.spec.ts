@@ -101,3 +101,14 @@ test('an address that leads nowhere says so and leads back', async ({ page }) =>
   await page.getByRole('link', { name: 'Go to the jobs' }).click();
   await expect(page.getByRole('heading', { name: 'Jobs' })).toBeVisible();
 });
+
+test('an answer of another shape is said to be unreadable, and the list comes once it is read', async ({
+  page,
+}) => {
+  await page.route('**/api/jobs?archived=false', (route) => route.fulfill({ json: { jobs: 3 } }));
+  await page.goto(`${ADDRESS}/jobs`);
+  await expect(page.getByText('The server’s answer cannot be read.')).toBeVisible();
+  await page.unroute('**/api/jobs?archived=false');
+  await page.reload();
+  await expect(page.getByRole('link', { name: /Orrin Quay/ })).toBeVisible();
+});

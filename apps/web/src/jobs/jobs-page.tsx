@@ -8,8 +8,8 @@ import {
   useCreateJobMutation,
   useDuplicateJobMutation,
   useJobsQuery,
-  type ListedJob,
 } from '../records/api.js';
+import type { ListedJob } from '../records/shapes.js';
 import { Button } from '../ui/button.js';
 import { NameDialog } from '../ui/name-dialog.js';
 import { ListRow } from '../pages/list-row.js';

@@ -20,8 +20,8 @@ import {
   useDeleteStationMutation,
   useDuplicateStationMutation,
   useStationsQuery,
-  type StoredStation,
 } from '../records/api.js';
+import type { StoredStation } from '../records/shapes.js';
 import { BrokenLine, Line } from '../ui/boundary.js';
 import { RowMenu, type MenuItem } from '../ui/row-menu.js';
 import { STANDING_TEXT } from '../ui/standing.js';

@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import { faultSentence, KIND_WORDS, keptName, mountsOf, summaryOf } from '@gangway/station';
 import { BrokenLine, Line } from '../ui/boundary.js';
 import { RowMenu, type MenuItem } from '../ui/row-menu.js';
-import type { StoredDocument } from '../records/open.js';
+import type { StoredDocument } from '../records/shapes.js';
 import { readItem } from '../records/read-kit.js';
 
 interface Props {

@@ -23,7 +23,7 @@ import { ConflictDialog } from '../records/conflict-dialog.js';
 import { keptBeside } from '../records/saving.js';
 import { ItemForm, type Submitted } from './item-form.js';
 import { newId } from '../browser/new-id.js';
-import type { StoredDocument } from '../records/open.js';
+import type { StoredDocument } from '../records/shapes.js';
 
 const isKind = (kind: string): kind is Kind => (KINDS as readonly string[]).includes(kind);
 

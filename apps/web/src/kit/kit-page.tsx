@@ -3,6 +3,7 @@ import { formatDistanceToNow } from 'date-fns';
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { KIND_WORDS, KINDS, keptName, sizeOf, type Kind, type KitItem } from '@gangway/station';
+import * as z from 'zod';
 import { saveDocument } from '../records/export.js';
 import { SEEN_ANEW } from '../records/api.js';
 import { ActionMenu } from '../ui/action-menu.js';
@@ -21,16 +22,17 @@ import { itemText } from '../records/item-text.js';
 import { UsedByDialog } from './used-by.js';
 import { newId } from '../browser/new-id.js';
 import { useListing, useTold, ListPage } from '../pages/list-page.js';
-import type { StoredDocument } from '../records/open.js';
+import type { StoredDocument } from '../records/shapes.js';
 import { readItem } from '../records/read-kit.js';
 
-const SORTS = [
+const sortShape = z.enum(['added', 'name', 'size', 'changed']);
+type Sort = z.infer<typeof sortShape>;
+const SORTS: readonly (readonly [Sort, string])[] = [
   ['added', 'as added'],
   ['name', 'by name'],
   ['size', 'by size'],
   ['changed', 'last changed first'],
-] as const;
-type Sort = (typeof SORTS)[number][0];
+];
 
 interface Entry {
   readonly stored: StoredDocument;
@@ -72,10 +74,10 @@ const asideOf = (stored: StoredDocument): string =>
 
 export function KitPage() {
   const { archived, setArchived, pollingInterval, heed } = useListing();
-  const [kind, setKind] = useKept<Kind | null>('kit.kind', null);
-  const [typed, setTyped] = useKept('kit.search', '');
+  const [kind, setKind] = useKept<Kind | null>('kit.kind', z.enum(KINDS).nullable(), null);
+  const [typed, setTyped] = useKept('kit.search', z.string(), '');
   const wanted = useDeferredValue(typed);
-  const [sort, setSort] = useKept<Sort>('kit.sort', 'added');
+  const [sort, setSort] = useKept<Sort>('kit.sort', sortShape, 'added');
   const [asked, setAsked] = useState<{
     stored: StoredDocument;
     then: 'look' | 'archive' | 'delete';

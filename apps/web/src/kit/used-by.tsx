@@ -4,7 +4,7 @@ import { Button } from '../ui/button.js';
 import { Dialog } from '../ui/dialog.js';
 import { keptName } from '@gangway/station';
 import { useUsedByQuery } from '../records/kit-api.js';
-import type { StoredDocument } from '../records/open.js';
+import type { StoredDocument } from '../records/shapes.js';
 
 interface Props {
   stored: StoredDocument;

@@ -1,62 +1,28 @@
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
-import type { Problem, Station } from '@gangway/station';
-
-export interface Job {
-  id: string;
-  name: string;
-  createdAt: string;
-  updatedAt: string;
-  archived: boolean;
-  /** What counts as sharp in stations begun here; null: the usual. */
-  criterion: Station['criterion'] | null;
-}
-
-export interface ListedJob extends Job {
-  stations: number;
-}
-
-export interface StoredStation {
-  id: string;
-  jobId: string;
-  revision: number;
-  /** As it is stored, whatever it holds: read with `keptStation`. */
-  document: unknown;
-  createdAt: string;
-  updatedAt: string;
-  archived: boolean;
-}
-
-/** A part of a job's stations, and how many there are in all. */
-export interface StationPage {
-  total: number;
-  offset: number;
-  items: StoredStation[];
-}
+import type { Station } from '@gangway/station';
+import {
+  freeNameShape,
+  jobShape,
+  listedJobsShape,
+  refusalShape,
+  revisionsShape,
+  stationPageShape,
+  storedRevisionShape,
+  storedStationShape,
+  type FreeName,
+  type Job,
+  type ListedJob,
+  type ListedRevision,
+  type StationPage,
+  type StoredRevision,
+  type StoredStation,
+} from './shapes.js';
 
 /** Stations fetched at a time: more than a screen holds, and quick to fetch. */
 export const PAGE = 50;
 
-export interface ListedRevision {
-  revision: number;
-  savedAt: string;
-  /** What a person called it. */
-  name: string | null;
-}
-
 /** Documents that keep every save, by their address. */
 export type Kept = 'stations' | 'rigs';
-
-export interface StoredRevision extends ListedRevision {
-  document: unknown;
-}
-
-/** What the server says when it refuses (RFC 9457). */
-interface ProblemDetails {
-  status: number;
-  detail: string;
-  errors?: Problem[];
-  current?: StoredStation;
-}
 
 const plain = fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 });
 
@@ -79,22 +45,35 @@ const baseQuery: typeof plain = async (args, about, extra) => {
   }
 };
 
+/** An answer in no shape this page knows; the server may be of a later build. */
+const UNREAD = {
+  status: 400,
+  data: { detail: 'The server’s answer cannot be read. Load this page again.' },
+} as const;
+
 /** For lists: asked for anew on coming back to them. Pages with an open document are left as they are. */
 export const SEEN_ANEW = { refetchOnFocus: true } as const;
 
 export const api = createApi({
   reducerPath: 'api',
   baseQuery,
+  catchSchemaFailure: () => UNREAD,
   tagTypes: ['Jobs', 'Stations', 'Revisions'],
   // Another tab or person may have changed a list since it was last seen.
   refetchOnMountOrArgChange: true,
   endpoints: (build) => ({
     jobs: build.query<ListedJob[], { archived: boolean }>({
+      responseSchema: listedJobsShape,
       query: ({ archived }) => `jobs?archived=${archived}`,
       providesTags: ['Jobs'],
     }),
-    job: build.query<Job, string>({ query: (id) => `jobs/${id}`, providesTags: ['Jobs'] }),
+    job: build.query<Job, string>({
+      responseSchema: jobShape,
+      query: (id) => `jobs/${id}`,
+      providesTags: ['Jobs'],
+    }),
     createJob: build.mutation<Job, { id: string; name: string }>({
+      responseSchema: jobShape,
       query: (body) => ({ url: 'jobs', method: 'POST', body }),
       extraOptions: SENT_AGAIN,
       invalidatesTags: ['Jobs'],
@@ -103,11 +82,13 @@ export const api = createApi({
       Job,
       { id: string; name?: string; archived?: boolean; criterion?: Station['criterion'] }
     >({
+      responseSchema: jobShape,
       query: ({ id, ...body }) => ({ url: `jobs/${id}`, method: 'PATCH', body }),
       extraOptions: SENT_AGAIN,
       invalidatesTags: ['Jobs'],
     }),
     duplicateJob: build.mutation<Job, { id: string; newId: string }>({
+      responseSchema: jobShape,
       query: ({ id, newId }) => ({
         url: `jobs/${id}/duplicate`,
         method: 'POST',
@@ -117,22 +98,26 @@ export const api = createApi({
       invalidatesTags: ['Jobs'],
     }),
     stations: build.query<StationPage, { jobId: string; archived: boolean; page: number }>({
+      responseSchema: stationPageShape,
       query: ({ jobId, archived, page }) =>
         `jobs/${jobId}/stations?archived=${archived}&offset=${page * PAGE}&limit=${PAGE}`,
       providesTags: ['Stations'],
     }),
     /** The first name of its kind that no station of the job has. */
-    freeName: build.query<{ name: string }, { jobId: string; stem: string }>({
+    freeName: build.query<FreeName, { jobId: string; stem: string }>({
+      responseSchema: freeNameShape,
       query: ({ jobId, stem }) => ({ url: `jobs/${jobId}/stations/free-name`, params: { stem } }),
       keepUnusedDataFor: 0,
       providesTags: ['Stations'],
     }),
     createStation: build.mutation<StoredStation, { jobId: string; id: string; document: Station }>({
+      responseSchema: storedStationShape,
       query: ({ jobId, ...body }) => ({ url: `jobs/${jobId}/stations`, method: 'POST', body }),
       extraOptions: SENT_AGAIN,
       invalidatesTags: ['Stations', 'Jobs'],
     }),
     duplicateStation: build.mutation<StoredStation, { id: string; newId: string }>({
+      responseSchema: storedStationShape,
       query: ({ id, newId }) => ({
         url: `stations/${id}/duplicate`,
         method: 'POST',
@@ -142,6 +127,7 @@ export const api = createApi({
       invalidatesTags: ['Stations', 'Jobs'],
     }),
     archiveStation: build.mutation<StoredStation, { id: string; archived: boolean }>({
+      responseSchema: storedStationShape,
       query: ({ id, archived }) => ({ url: `stations/${id}`, method: 'PATCH', body: { archived } }),
       extraOptions: SENT_AGAIN,
       invalidatesTags: ['Stations', 'Jobs'],
@@ -153,11 +139,13 @@ export const api = createApi({
     }),
     /** Saves before a revision, newest first. */
     revisions: build.query<ListedRevision[], { of: Kept; id: string; before: number }>({
+      responseSchema: revisionsShape,
       query: ({ of, id, before }) => `${of}/${id}/revisions?before=${before}&limit=50`,
       keepUnusedDataFor: 0,
       providesTags: ['Revisions'],
     }),
     revision: build.query<StoredRevision, { of: Kept; id: string; revision: number }>({
+      responseSchema: storedRevisionShape,
       query: ({ of, id, revision }) => `${of}/${id}/revisions/${revision}`,
     }),
     nameRevision: build.mutation<
@@ -206,10 +194,11 @@ export function isMissing(error: unknown): boolean {
 
 /** One sentence for a failed request. */
 export function sentence(error: unknown): string {
-  const { data, status } = (error ?? {}) as { data?: Partial<ProblemDetails>; status?: unknown };
-  const first = data?.errors?.[0];
+  const { data, status } = (error ?? {}) as { data?: unknown; status?: unknown };
+  const { errors, detail } = refusalShape.safeParse(data).data ?? {};
+  const first = errors?.[0];
   if (first) return `${first.pointer.replace(/^\//, '')} ${first.message}.`;
-  if (data?.detail) return data.detail;
+  if (detail) return detail;
   return typeof status === 'string'
     ? 'The server does not answer.'
     : 'Something went wrong. Try again.';

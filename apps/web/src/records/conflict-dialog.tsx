@@ -4,7 +4,7 @@ import { differences } from '@gangway/station';
 import { Button } from '../ui/button.js';
 import { DifferenceTable } from '../ui/difference-table.js';
 import { Dialog } from '../ui/dialog.js';
-import type { StoredDocument } from './open.js';
+import type { StoredDocument } from './shapes.js';
 
 interface Props {
   /** “station” */

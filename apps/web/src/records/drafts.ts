@@ -148,7 +148,7 @@ export function draftsOf<T extends Kept>(
 }
 
 const ageOf = (kept: unknown): number =>
-  (kept as { keptAt?: number } | null | undefined)?.keptAt ?? 0;
+  z.object({ keptAt: z.number() }).safeParse(kept).data?.keptAt ?? 0;
 
 function parsed(text: string | null): unknown {
   try {

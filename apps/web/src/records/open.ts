@@ -1,19 +1,7 @@
 import type { Problem } from '@gangway/station';
+import type { StoredDocument } from './shapes.js';
 
-/**
- * One open document, whatever it is of: what it is now, the way back, what the server has of it.
- * Made into a slice of the store for each kind by {@link openSlice}.
- */
-export interface StoredDocument {
-  readonly id: string;
-  readonly revision: number;
-  readonly document: unknown;
-  readonly updatedAt: string;
-  readonly archived: boolean;
-  readonly jobId?: string | undefined;
-}
-
-/** The same with its document read. */
+/** A stored document that has been read. */
 export interface Stored<T> extends StoredDocument {
   readonly document: T;
 }
@@ -62,6 +50,10 @@ interface Preview<T> {
   readonly station: T;
 }
 
+/**
+ * One open document, whatever it is of: what it is now, the way back, what the server has of it.
+ * Made into a slice of the store for each kind by {@link openSlice}.
+ */
 export interface OpenDocument<T> {
   readonly id: string;
   readonly jobId: string;

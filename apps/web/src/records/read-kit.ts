@@ -8,7 +8,7 @@ import {
   type Rig,
   type Stored,
 } from '@gangway/station';
-import type { StoredDocument } from './open.js';
+import type { StoredDocument } from './shapes.js';
 
 /** Reads what came from the server; the same document, asked again, is not read again. */
 function once<T>(parse: (document: unknown) => Result<T>): (document: unknown) => Kept<T> {

@@ -9,8 +9,8 @@ import {
   useRevisionQuery,
   useRevisionsQuery,
   type Kept,
-  type ListedRevision,
 } from './api.js';
+import type { ListedRevision } from './shapes.js';
 
 interface Props {
   of: Kept;

@@ -1,6 +1,5 @@
 import equal from 'fast-deep-equal';
 import { cutText } from '@gangway/station';
-import * as z from 'zod';
 import type { Drafts, Draft } from './drafts.js';
 import {
   documentOf,
@@ -10,8 +9,8 @@ import {
   type OpenDocument,
   type OpenState,
   type Other,
-  type StoredDocument,
 } from './open.js';
+import { refusalShape, storedShape, type StoredDocument } from './shapes.js';
 
 /**
  * Brings edits to the server: one save in flight, the newest document next, again and again while
@@ -43,19 +42,6 @@ const REQUEST_MS = 15_000;
 
 const AWAY = 'The server does not answer.';
 const WILL_BE_SENT = 'Your edits are kept here and will be sent.';
-
-const storedShape = z.object({
-  id: z.string(),
-  revision: z.number(),
-  document: z.unknown(),
-  updatedAt: z.string(),
-  archived: z.boolean(),
-  jobId: z.string().optional(),
-});
-const refusalShape = z.object({
-  detail: z.string().optional(),
-  current: storedShape.optional(),
-});
 
 type Answer =
   | { readonly kind: 'stored'; readonly stored: StoredDocument }

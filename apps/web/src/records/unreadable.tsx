@@ -4,7 +4,7 @@ import { cutText, faultSentence, keptName, type Problem } from '@gangway/station
 import { saveDocument } from './export.js';
 import { Button } from '../ui/button.js';
 import { sentence } from './api.js';
-import type { StoredDocument } from './open.js';
+import type { StoredDocument } from './shapes.js';
 import { BackTo, Said } from './states.js';
 
 const MOST_SHOWN = 6;

@@ -6,9 +6,11 @@ import {
   formatNamed,
   isWhole,
   trimmed,
+  MATCHED_SIDES,
   type MatchedSide,
   type RigFigures,
 } from '@gangway/station';
+import * as z from 'zod';
 import { useSoundRigs } from '../records/sound-kit.js';
 import { useAppSelector } from '../store/store.js';
 import { PageTop } from '../pages/page-top.js';
@@ -30,9 +32,9 @@ export function ComparePage() {
   const [params, setParams] = useSearchParams();
   const ids = (params.get('rigs') ?? '').split(',').filter(Boolean).slice(0, MOST);
   const { data, error } = useSoundRigs();
-  const [side, setSide] = useKept<MatchedSide>('compare.side', 'diagonal');
-  const [reference, setReference] = useKept('compare.reference', '24 × 36 mm');
-  const [distanceM, setDistanceM] = useKept('compare.distance', 10);
+  const [side, setSide] = useKept<MatchedSide>('compare.side', z.enum(MATCHED_SIDES), 'diagonal');
+  const [reference, setReference] = useKept('compare.reference', z.string(), '24 × 36 mm');
+  const [distanceM, setDistanceM] = useKept('compare.distance', z.number(), 10);
   const whole = useMemo(
     () =>
       (data ?? []).flatMap(({ id, document }) =>

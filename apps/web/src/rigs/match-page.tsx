@@ -20,10 +20,12 @@ import {
   trimmed,
   turnedBack,
   type MatchedPicture,
+  MATCHED_SIDES,
   type MatchedSide,
   type Parsed,
   type WholeRig,
 } from '@gangway/station';
+import * as z from 'zod';
 import { useRigQuery } from '../records/kit-api.js';
 import { isMissing } from '../records/api.js';
 import { useAppSelector } from '../store/store.js';
@@ -49,7 +51,7 @@ export function MatchPage() {
 
 /** A figure typed by hand, held as text until it can be read. */
 function useFigure(key: string, start: string, parse: (text: string) => Parsed) {
-  const [text, setText] = useKept(`match.${key}`, start);
+  const [text, setText] = useKept(`match.${key}`, z.string(), start);
   const read = parse(text);
   const value = read.ok && read.value > 0 ? read.value : null;
   const message = read.ok ? (read.value > 0 ? null : 'Give a figure above zero.') : read.message;
@@ -108,8 +110,8 @@ function Match({ id, rig }: { id: string; rig: WholeRig }) {
   const focal = useFigure(`focal.${id}`, trimmed(optics.focal_length_mm, 1), (text) =>
     parseLengthMm(text, 'mm'),
   );
-  const [format, setFormat] = useKept('match.format', '44 × 33 mm');
-  const [side, setSide] = useKept<MatchedSide>('match.side', 'width');
+  const [format, setFormat] = useKept('match.format', z.string(), '44 × 33 mm');
+  const [side, setSide] = useKept<MatchedSide>('match.side', z.enum(MATCHED_SIDES), 'width');
   const other = formatNamed(format);
   const otherSides = turnedBack({ ...other, orientation: rig.back.orientation });
 

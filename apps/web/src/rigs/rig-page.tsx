@@ -22,8 +22,8 @@ import {
 import { useSoundKit } from '../records/sound-kit.js';
 import { sentence } from '../records/api.js';
 import { ConflictDialog } from '../records/conflict-dialog.js';
-import { documentOf } from '../records/open.js';
-import type { SaveState, StoredDocument } from '../records/open.js';
+import { documentOf, type SaveState } from '../records/open.js';
+import type { StoredDocument } from '../records/shapes.js';
 import { keptBeside } from '../records/saving.js';
 import { BackTo, Loading, Said } from '../records/states.js';
 import { rigActions } from '../store/rig.js';

@@ -26,7 +26,7 @@ import { Sections } from '../pages/sections.js';
 import { STANDING_TEXT } from '../ui/standing.js';
 import { partsOf } from './rig-rows.js';
 import { newId } from '../browser/new-id.js';
-import type { StoredDocument } from '../records/open.js';
+import type { StoredDocument } from '../records/shapes.js';
 import { readRig } from '../records/read-kit.js';
 import { documentItems } from '../pages/document-items.js';
 import { useListing, useTold, ListPage } from '../pages/list-page.js';

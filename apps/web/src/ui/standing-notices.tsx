@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import * as z from 'zod';
 import { useKept } from '../browser/use-kept.js';
 import { useStorageTrouble } from '../browser/use-storage.js';
 
@@ -17,7 +18,7 @@ const UNKEPT = {
 
 /** What holds for every page stands at its top; the page has the rest of the height. */
 export function Standing({ children }: { children: ReactNode }) {
-  const [seen, setSeen] = useKept('open-seen', false);
+  const [seen, setSeen] = useKept('open-seen', z.boolean(), false);
   const trouble = useStorageTrouble();
   const open = listensBeyond() && !seen;
   const some = open || trouble !== null;

@@ -6,6 +6,7 @@ import {
   withMeasured,
   type Measured,
 } from '@gangway/station';
+import * as z from 'zod';
 import { useEditing } from '../store/editing.js';
 import { textsDropped } from '../store/station.js';
 import { useAppDispatch, useAppSelector } from '../store/store.js';
@@ -14,14 +15,15 @@ import { Dialog } from '../ui/dialog.js';
 import { useKept } from '../browser/use-kept.js';
 import { given, useStation } from '../fields/fields.js';
 
-interface Texts {
-  reading: string;
-  slope: boolean;
-  aimed: string;
-  held: string;
-  from: 'sensor' | 'tripod';
-  ahead: string;
-}
+const textsShape = z.object({
+  reading: z.string(),
+  slope: z.boolean(),
+  aimed: z.string(),
+  held: z.string(),
+  from: z.enum(['sensor', 'tripod']),
+  ahead: z.string(),
+});
+type Texts = z.infer<typeof textsShape>;
 
 /** The distance as a laser or tape gave it: along the slope or level, from sensor or tripod. */
 export function MeasureDialog({ onClose }: { onClose: () => void }) {
@@ -30,7 +32,7 @@ export function MeasureDialog({ onClose }: { onClose: () => void }) {
   const { change } = useEditing();
   const dispatch = useAppDispatch();
   const { measured } = station.facade!;
-  const [texts, setTexts] = useKept<Texts>('reading', {
+  const [texts, setTexts] = useKept('reading', textsShape, {
     reading: given(measured?.reading_m),
     slope: measured?.slope ?? false,
     aimed: given(measured?.aimed_m),

@@ -6,7 +6,7 @@ import {
   nearestDistanceMm,
 } from '@gangway/optics';
 import { focusDistanceM } from './controls.js';
-import type { Focus, Station } from '../document/station.js';
+import { criterionSchema, type Focus, type Station } from '../document/station.js';
 import { focusingLensOf } from '../document/chain.js';
 import { bareFocus, setup } from '../optical/setup.js';
 import { leanedOf } from '../document/standards.js';
@@ -85,12 +85,13 @@ export function withRangeEnd(
   return { ...station, movement_limits: { ...station.movement_limits, [field]: range } };
 }
 
-/** What counts as sharp in a job, for a station begun in it; pixels need a back that tells them. */
-export function withJobCriterion(
-  station: Station,
-  criterion: Station['criterion'] | null | undefined,
-): Station {
-  const untold = criterion && criterion.pixels !== undefined && station.back.width_px === undefined;
+/**
+ * A station begun in a job, with what counts as sharp there: whatever is stored, the usual where
+ * that cannot be read. Pixels need a back that tells them.
+ */
+export function withJobCriterion(station: Station, stored: unknown): Station {
+  const criterion = criterionSchema.safeParse(stored).data;
+  const untold = criterion?.pixels !== undefined && station.back.width_px === undefined;
   return criterion && !untold ? { ...station, criterion } : station;
 }
 
