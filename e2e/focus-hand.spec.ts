@@ -109,6 +109,8 @@ test('on a phone a mark is placed, the scales are set and a stop is chosen', asy
     isMobile: true,
   });
   await page.goto(`${station}/focus`);
+  // Other ways come in above the marks and move them down.
+  await expect(page.getByRole('heading', { name: 'Or', exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Add a mark' }).tap();
   const fields = page
     .getByRole('complementary')
