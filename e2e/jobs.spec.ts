@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { ADDRESS, stored } from './helpers.js';
+import { ADDRESS, freshStation, stored } from './helpers.js';
 
 test('a job is created, renamed, duplicated, archived and restored', async ({ page }) => {
   const name = `Ropewalk ${Date.now()}`;
@@ -111,4 +111,27 @@ test('an answer of another shape is said to be unreadable, and the list comes on
   await page.unroute('**/api/jobs?archived=false');
   await page.reload();
   await expect(page.getByRole('link', { name: /Orrin Quay/ })).toBeVisible();
+});
+
+test('a station begun before its job has come still begins with the job’s standard', async ({
+  page,
+}) => {
+  const { job } = await freshStation();
+  const id = new URL(job).pathname.split('/').at(-1)!;
+  const patched = await fetch(`${ADDRESS}/api/jobs/${id}`, {
+    method: 'PATCH',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ criterion: { coc_mm: 0.02 } }),
+  });
+  expect(patched.status).toBe(200);
+  let come = (): void => {};
+  const gate = new Promise<void>((resolve) => (come = resolve));
+  await page.route(`**/api/jobs/${id}`, async (route) => {
+    await gate;
+    await route.continue();
+  });
+  await page.goto(job);
+  await page.getByRole('button', { name: 'New station' }).click();
+  come();
+  await expect(page.getByLabel('Circle of confusion')).toHaveValue('0.02');
 });

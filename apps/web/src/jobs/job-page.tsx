@@ -18,6 +18,16 @@ import { NotFound } from '../records/states.js';
 import { StationList } from './station-list.js';
 import { useListing, ListPage } from '../pages/list-page.js';
 
+interface Asked<T> {
+  readonly isFetching: boolean;
+  readonly currentData?: T | undefined;
+  readonly refetch: () => PromiseLike<{ data?: T | undefined; error?: unknown }>;
+}
+
+/** What was asked for as it is now, not as it was before it was last asked for. */
+const arrived = async <T,>({ isFetching, currentData, refetch }: Asked<T>) =>
+  isFetching || currentData === undefined ? refetch() : { data: currentData, error: undefined };
+
 export function JobPage() {
   const { job: jobId = '' } = useParams();
   const { archived, setArchived, pollingInterval, heed } = useListing();
@@ -36,21 +46,17 @@ export function JobPage() {
   if (isMissing(job.error)) return <NotFound />;
 
   const begin = async (): Promise<void> => {
-    // Asked for ahead, and anew whenever the list changes; where that failed, once more now.
-    let name = named.isFetching ? undefined : named.currentData?.name;
-    if (name === undefined) {
-      const asked = await named.refetch();
-      if (asked.data === undefined) {
-        notice([sentence('error' in asked ? asked.error : undefined)]);
-        return;
-      }
-      name = asked.data.name;
+    // Both were asked for ahead; what has not come yet, or did not come, is waited for.
+    const [free, kept] = await Promise.all([arrived(named), arrived(job)]);
+    if (free.data === undefined || kept.data === undefined) {
+      notice([sentence(free.error ?? kept.error)]);
+      return;
     }
     const id = newId();
     const made = await create({
       jobId,
       id,
-      document: withJobCriterion(newStation(name), job.data?.criterion),
+      document: withJobCriterion(newStation(free.data.name), kept.data.criterion),
     });
     if (made.error) notice([sentence(made.error)]);
     else await navigate(`/jobs/${jobId}/stations/${id}/view/rig`);

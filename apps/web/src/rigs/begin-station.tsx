@@ -111,7 +111,7 @@ export function BeginStation({ rig, onClose }: { rig: WholeRig; onClose: () => v
           <Button look="quiet" onClick={onClose}>
             Cancel
           </Button>
-          <Button look="strong" type="submit" disabled={isLoading}>
+          <Button look="strong" type="submit" disabled={isLoading || jobs === undefined}>
             Begin
           </Button>
         </div>
