@@ -114,6 +114,12 @@ test('letters typed into a rig’s fields outlive a reload before they are a val
   await page.reload();
   await expect(name).toHaveValue('Half a na');
   await expect(stop).toHaveValue('f/99');
+  await stop.press('Enter');
+  await expect(page.getByRole('alert')).toHaveText(
+    /^This lens opens from f\/[\d.]+ to f\/[\d.]+\.$/,
+  );
+  await stop.press('Escape');
+  await expect(page.getByRole('alert')).toBeHidden();
   await name.press('Enter');
   await expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
   expect((await get<Item>(`rigs/${id}`)).document.name).toBe('Half a na');

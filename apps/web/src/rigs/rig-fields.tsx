@@ -35,14 +35,19 @@ export function StopField({
   onChange: (aperture: number) => string | null;
 }) {
   const now = stopOf(rig);
-  const { message, props } = useRigText('/aperture', `f/${now}`, (text) => {
+  const refused = (text: string): string | null => {
     const read = parseFNumber(text);
     if (!read.ok) return read.message;
-    if (read.value < rig.lens.f_min || read.value > rig.lens.f_max) {
-      return `This lens opens from f/${rig.lens.f_min} to f/${rig.lens.f_max}.`;
-    }
-    return read.value === now ? null : onChange(read.value);
+    const { f_min, f_max } = rig.lens;
+    const held = read.value >= f_min && read.value <= f_max;
+    return held ? null : `This lens opens from f/${f_min} to f/${f_max}.`;
+  };
+  const { message: then, props } = useRigText('/aperture', `f/${now}`, (text) => {
+    const read = parseFNumber(text);
+    return refused(text) ?? (read.ok && read.value !== now ? onChange(read.value) : null);
   });
+  // Judged by the lens that is there now: it may have been swapped since the stop was typed.
+  const message = then === null ? null : refused(props.value);
   return (
     <div className="flex flex-wrap items-baseline justify-between gap-x-4">
       <label htmlFor="rig-stop" className="text-quiet">
