@@ -164,7 +164,7 @@ test('limits by stop come as a table, a strip in SVG and one in PDF', async ({ p
     return readFileSync(await (await waiting).path());
   };
   const table = (await save('Table (CSV)')).toString('utf8');
-  expect(table).toMatch(/^f_number,circle_mm,level_up_mm,/);
+  expect(table).toMatch(/^f_number,circle_mm,circle_is,level_up_mm,/);
   expect(table.trim().split('\r\n')).toHaveLength(8);
   expect((await save('Strip (SVG)')).toString('utf8')).toContain('100 mm long');
   expect((await save('Strip (PDF)')).subarray(0, 5).toString()).toBe('%PDF-');

@@ -82,7 +82,7 @@ export function limitsStrip(station: Station, table: LimitsTable = limitsTable(s
         mm > most
           ? `goes on to ${Number.isFinite(mm) ? trimmed(mm, 1) : 'no end'}`
           : `${trimmed(mm, 1)} ${by}`;
-      text(x0 + shown + 1.2, y + 0.8, end, 2);
+      text(x0 + shown + 1.2, y + 0.8, row.given ? end : `${end}, assumed`, 2);
     }
     y += 7;
   }

@@ -112,7 +112,12 @@ describe('focus', () => {
     const dumb = plain(electric, [adapter(0, { contacts: false, name: 'Dumb' })]);
     expect(the(dumb, 'focus_by_wire').message).toContain('“Dumb”');
     expect(the(dumb, 'iris_stuck').message).toContain('stuck at f/2');
-    expect(codes(plain(electric, [adapter(0, { contacts: true })]))).toEqual([]);
+    expect(codes(plain(electric, [adapter(0, { contacts: true })], { contacts: true }))).toEqual(
+      [],
+    );
+    const untold = the(plain(electric, [adapter(0, { name: 'Untold' })]), 'iris_stuck');
+    expect(untold.severity).toBe('warn');
+    expect(untold.message).toContain('whether “Untold” carries the contacts is not known');
     expect(codes(plain(electric, [], { contacts: false }))).toContain('iris_stuck');
     expect(codes({ ...dumb, aperture: 8 })).toContain('iris_stuck');
     expect(

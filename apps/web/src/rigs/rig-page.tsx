@@ -1,7 +1,6 @@
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import {
-  evaluate,
   figuresOf,
   isWhole,
   parseRig,
@@ -122,7 +121,7 @@ function OpenRig() {
   const saving = SAVING_WORDS[save.kind === 'offline' && unkept ? 'unkept' : save.kind];
   const whole = isWhole(rig) ? rig : null;
   const problems = useMemo(() => (whole ? rigProblems(rigStation(whole)) : []), [whole]);
-  const verdict = useMemo(() => (whole ? rigVerdict(evaluate(rigStation(whole))) : null), [whole]);
+  const verdict = useMemo(() => (whole ? rigVerdict(rigStation(whole)) : null), [whole]);
 
   const edit = (next: Rig | string): void => {
     const refused = typeof next === 'string' ? next : change(next);

@@ -1,7 +1,6 @@
 import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import {
-  evaluate,
   faultSentence,
   isWhole,
   keptName,
@@ -138,7 +137,7 @@ export function RigsPage() {
 
 function RigVerdict({ rig }: { rig: Rig }) {
   const verdict = useMemo(
-    () => (isWhole(rig) ? rigVerdict(evaluate(rigStation(rig))) : null),
+    () => (isWhole(rig) ? rigVerdict(rigStation(rig)) : null),
     [rig],
   );
   return (

@@ -10,6 +10,7 @@ import { criterionSchema, type Focus, type Station } from '../document/station.j
 import { focusingLensOf } from '../document/chain.js';
 import { bareFocus, setup } from '../optical/setup.js';
 import { leanedOf } from '../document/standards.js';
+import { readableOn, withUsualCriterion } from '../document/criterion.js';
 import { heldStop } from '../document/stop.js';
 import { rounded } from '../words/rounded.js';
 
@@ -86,13 +87,14 @@ export function withRangeEnd(
 }
 
 /**
- * A station begun in a job, with what counts as sharp there: whatever is stored, the usual where
- * that cannot be read. Pixels need a back that tells them.
+ * A station begun in a job, with what counts as sharp there: whatever is stored, the usual, and said
+ * to be that, where it cannot be read on this back.
  */
 export function withJobCriterion(station: Station, stored: unknown): Station {
   const criterion = criterionSchema.safeParse(stored).data;
-  const untold = criterion?.pixels !== undefined && station.back.width_px === undefined;
-  return criterion && !untold ? { ...station, criterion } : station;
+  return criterion && readableOn(criterion, station.back)
+    ? { ...station, criterion, criterion_by: 'chosen' }
+    : withUsualCriterion(station);
 }
 
 export type FocusWay = 'distance' | 'magnification' | 'image_distance';
@@ -141,5 +143,5 @@ export function withCriterionWay(station: Station, way: CriterionWay): Station {
     pixels: { pixels: 2 },
     print: { print_width_mm: 600, viewing_distance_mm: 600 },
   };
-  return { ...station, criterion: starts[way] };
+  return { ...station, criterion: starts[way], criterion_by: 'chosen' };
 }

@@ -1,7 +1,7 @@
 import { engravedStops, movementLimits, UPRIGHT, type Limit } from '@gangway/optics';
 import { focusEnds } from '../document/chain.js';
 import type { Station } from '../document/station.js';
-import { setup } from '../optical/setup.js';
+import { circleGiven, setup } from '../optical/setup.js';
 import { circleOnBackMm } from './corners.js';
 
 export interface StopLimits {
@@ -15,6 +15,8 @@ export interface LimitsRow {
   readonly fNumber: number;
   /** Circle on the back at this stop and focus, mm across. */
   readonly circleMm: number;
+  /** Whether the lens's circle is given at this stop; else it is held from the nearest that is. */
+  readonly given: boolean;
   readonly level: StopLimits;
   readonly upright: StopLimits;
 }
@@ -63,6 +65,7 @@ export function limitsTable(station: Station): LimitsTable {
       return {
         fNumber,
         circleMm: level.circleMm,
+        given: circleGiven(station.lens, fNumber),
         level: level.limits,
         upright: at('portrait').limits,
       };
@@ -80,11 +83,13 @@ export function limitsLines({ rows }: LimitsTable): string[][] {
     [
       'f_number',
       'circle_mm',
+      'circle_is',
       ...ways.flatMap((way) => SIDES.flatMap((side) => [`${way}_${side}_mm`, `${way}_${side}_by`])),
     ],
     ...rows.map((row) => [
       String(row.fNumber),
       row.circleMm.toFixed(2),
+      row.given ? 'given' : 'assumed',
       ...ways.flatMap((way) =>
         SIDES.flatMap((side) => [
           cell(row[way][side]),

@@ -1,5 +1,6 @@
 import type * as z from 'zod';
 import { parseEdited, parseStation, unstorable, type Result } from './parse.js';
+import { criterionInStep } from './criterion.js';
 import { settingsFaults, variantFaults } from './rules.js';
 import { stationShape, type Station } from './station.js';
 
@@ -10,8 +11,12 @@ import { stationShape, type Station } from './station.js';
  */
 const SOUND = new WeakSet<object>();
 
-/** A changed station, held to every rule; a fault that was there before is accepted. */
-export function editedStation(after: Station, before: Station): Result<Station> {
+/**
+ * A changed station, held to every rule; a fault that was there before is accepted. A standard of
+ * sharpness nobody chose goes with the back.
+ */
+export function editedStation(changed: Station, before: Station): Result<Station> {
+  const after = criterionInStep(changed, before);
   if (!SOUND.has(before)) {
     if (!parseStation(before).ok) return parseEdited(parseStation, after, before);
     SOUND.add(before);

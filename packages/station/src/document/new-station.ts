@@ -1,4 +1,12 @@
+import { usualCriterion } from './criterion.js';
 import { FORMAT, VERSION, type Station } from './station.js';
+
+const BACK: Station['back'] = {
+  width_mm: 36,
+  height_mm: 24,
+  orientation: 'landscape',
+  medium: 'digital',
+};
 
 /** Where a new station starts: an ordinary small-format shift lens, all movements at zero. */
 export function newStation(name: string): Station {
@@ -6,7 +14,7 @@ export function newStation(name: string): Station {
     format: FORMAT,
     version: VERSION,
     name,
-    back: { width_mm: 36, height_mm: 24, orientation: 'landscape', medium: 'digital' },
+    back: BACK,
     lens: {
       name: 'Shift 24 f/3.5',
       focal_length_mm: 24,
@@ -30,6 +38,7 @@ export function newStation(name: string): Station {
     focus: { distance_m: 20 },
     movements: { rise_mm: 0, shift_mm: 0, tilt_deg: 0, swing_deg: 0 },
     camera: { height_m: 1.6, pitch_deg: 0, yaw_deg: 0 },
-    criterion: { diagonal_divisor: 1500 },
+    criterion: usualCriterion(BACK),
+    criterion_by: 'default',
   };
 }

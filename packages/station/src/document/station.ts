@@ -143,6 +143,8 @@ export const settingsShape = {
     level_offset_roll_deg: leanDeg().optional(),
   }),
   criterion: criterionSchema,
+  /** Default: nobody chose it. A file that does not say: chosen. */
+  criterion_by: oneOf(['default', 'chosen']).optional(),
   facade: facadeSchema.optional(),
   site: siteSchema.optional(),
   marks: list(

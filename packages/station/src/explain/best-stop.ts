@@ -5,6 +5,7 @@ import type { Asked, Why } from './why.js';
 export function whyBestStop({ station }: Asked): Why {
   const { best, why } = stopTable(station);
   return {
+    rests: ['sharpness', 'exposure'],
     title: 'Best stop',
     result: best ? fStop(best.fNumber) : '—',
     words: `Stopping down shrinks the blur and grows the Airy disc; the two add as one spot. ${why}`,

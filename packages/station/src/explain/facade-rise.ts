@@ -9,6 +9,7 @@ export function whyFacadeRise({ station, report, setup: s }: Asked): Why {
   const seen = facade ? facadeView(station, s, facade) : null;
   const asks = seen && movementsAsked(seen);
   return {
+    rests: ['level'],
     title: 'Rise that brings in the top',
     result: needed === null ? '—' : mm(needed, 2),
     words: front

@@ -10,6 +10,7 @@ export function whyImageDistance({ station, report, setup: s }: Asked): Why {
     value: fixed(s.axis[2], 5),
   };
   const common = {
+    rests: ['exposure'] as const,
     title: 'Image distance',
     result: mm(report.focus.image_distance_mm, 2),
     source:

@@ -7,6 +7,7 @@ export function whyLimits({ station, report, setup: s }: Asked): Why {
   const named = (value: number | null, reason: string): string =>
     value !== null ? `${mm(value, 2)}, ${reason}` : reason === 'nothing' ? 'no end' : 'not covered';
   return {
+    rests: ['circle'],
     title: 'How far each movement goes alone',
     result: `${limits.rise_mm === null ? '—' : fixed(limits.rise_mm, 1)} mm of rise`,
     words:

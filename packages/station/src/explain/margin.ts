@@ -9,6 +9,7 @@ export function whyMargin({ station, report, setup: s }: Asked): Why {
   const straight = s.axis[2] === 1;
   const central = s.pupilRatio === 1;
   return {
+    rests: ['circle'],
     title: `Margin of the ${CORNER_NAMES[corner]} corner`,
     result: margin === null ? 'no end' : `${signed(margin, 2)} mm`,
     words: straight

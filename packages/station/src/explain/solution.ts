@@ -5,6 +5,7 @@ import type { Asked, Why } from './why.js';
 export function whySolution({ station }: Asked): Why {
   const answer = solveStation(station);
   const common = {
+    rests: ['sharpness', 'circle'] as const,
     title: 'Lean, focus and stop',
     words:
       'Of all leans and focus settings the rig allows, the one whose wedge holds every sharp mark at the widest stop: the largest f-number that any of them asks for is made least. Circle, filter ring and the ends of the bed are conditions of it: stops and bellows limit where the lens stands, whichever way it leans.',

@@ -5,6 +5,7 @@ export function whyTurnIn({ station, report, setup: s }: Asked): Why {
   const asked = station.turn_in ?? { yaw_deg: 0, keep: 'left' as const };
   const found = report.turn_in;
   return {
+    rests: [],
     title: 'Shift that holds the picture',
     result: found === undefined || found.shift_mm === null ? '—' : mm(found.shift_mm, 2),
     words:

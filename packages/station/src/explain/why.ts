@@ -1,3 +1,4 @@
+import type { Rests } from '../report/assumed.js';
 import type { Readings } from '../report/report.js';
 import type { Station } from '../document/station.js';
 import type { Setup } from '../optical/setup.js';
@@ -10,6 +11,8 @@ export interface Why {
   readonly formula: string;
   readonly numbers: readonly { symbol: string; meaning: string; value: string }[];
   readonly source: string;
+  /** What the result would move with, where that is assumed. */
+  readonly rests: readonly Rests[];
 }
 
 export interface Asked {

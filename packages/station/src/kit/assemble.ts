@@ -3,7 +3,7 @@ import { leanedOf, stanceOfStation } from '../document/standards.js';
 import { REAR_MOVEMENTS } from '../document/movements.js';
 import { focusEnds, reachOf, type RigParts } from '../document/chain.js';
 import { bedReading } from '@gangway/optics';
-import { newStation } from '../document/new-station.js';
+import { criterionInStep } from '../document/criterion.js';
 import type { KitItem, KitItemOf } from './schema.js';
 import { heldStop } from '../document/stop.js';
 
@@ -136,8 +136,8 @@ export function movementsOf(rig: Pick<RigParts, 'lens' | 'chain'>): MovementLimi
 
 /**
  * A station with another rig. Settings stay where the new rig allows them: the stop is held to
- * what the lens has, the focus to what the rig reaches, a standard in pixels to a back that has
- * them, and what the back did beside the front goes where the back alone moves.
+ * what the lens has, the focus to what the rig reaches, a standard of sharpness to a back it can be
+ * told on, and what the back did beside the front goes where the back alone moves.
  */
 export function withRig(
   station: Station,
@@ -146,7 +146,6 @@ export function withRig(
   const { lens, chain, back } = rig;
   const limits = rig.movement_limits ?? movementsOf(rig);
   const { rear_rise_mm: _r, rear_shift_mm: _s, ...plain } = station.movements;
-  const untold = station.criterion.pixels !== undefined && back.width_px === undefined;
   const next: Station = {
     ...station,
     lens,
@@ -154,13 +153,17 @@ export function withRig(
     back: { ...back, orientation: station.back.orientation },
     movement_limits: limits,
     movements: limits.moves === 'rear' ? plain : station.movements,
-    criterion: untold ? newStation('').criterion : station.criterion,
     aperture: heldStop(lens, station.aperture),
   };
-  if (next.focus.distance_m !== undefined) return withinReach(next, next.focus.distance_m);
-  return next.focus.image_distance_mm === undefined
-    ? next
-    : { ...next, focus: { image_distance_mm: roomOnBed(next, next.focus.image_distance_mm) } };
+  return criterionInStep(focusInReach(next), station);
+}
+
+function focusInReach(station: Station): Station {
+  const { distance_m: distance, image_distance_mm: onBed } = station.focus;
+  if (distance !== undefined) return withinReach(station, distance);
+  return onBed === undefined
+    ? station
+    : { ...station, focus: { image_distance_mm: roomOnBed(station, onBed) } };
 }
 
 /** A reading of the bed that leaves room for lens and back as they lean, mm. */

@@ -11,6 +11,7 @@ import {
   magnificationAt,
   planeOfSharpFocus,
 } from '@gangway/optics';
+import { assumptionsOf } from './assumed.js';
 import { reportFacade } from '../facade/facade.js';
 import { reportTurnIn } from '../facade/turn-in.js';
 import { reportMarks } from '../focus/marks.js';
@@ -40,6 +41,7 @@ export function readings(station: Station): Readings {
     ...(station.marks ? { marks: reportMarks(station, s) } : {}),
     ...(station.turn_in ? { turn_in: reportTurnIn(s, station.turn_in) } : {}),
     ...(station.mosaic ? { mosaic: reportMosaic(station, station.mosaic) } : {}),
+    assumed: assumptionsOf(station, s).map(({ pointer, value, why }) => ({ pointer, value, why })),
   };
 }
 

@@ -48,6 +48,8 @@ export interface Report {
   solution?: SolutionReport;
   turn_in?: TurnInReport;
   mosaic?: MosaicReport;
+  /** Every input that nobody gave and on which a figure of this report rests. */
+  assumed: { pointer: string; value: unknown; why: string }[];
 }
 
 /** What a station gives without searching: the report but for its searched parts. */

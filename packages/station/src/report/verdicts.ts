@@ -1,5 +1,8 @@
 import { distance, fixed, fStop, signed, trimmed, type Units } from '../words/format.js';
+import { blanksOf, blankSentence } from '../rig/blanks.js';
+import type { Rests } from './assumed.js';
 import { sensorPitchDeg } from '../optical/places.js';
+import { readings } from './readings.js';
 import type { Readings, Report } from './report.js';
 import type { Station } from '../document/station.js';
 import {
@@ -20,6 +23,8 @@ export interface Verdict {
   readonly words: string;
   /** The whole verdict as one sentence, for lists and for those who listen. */
   readonly sentence: string;
+  /** What the figure would move with, where that is assumed. */
+  readonly rests: readonly Rests[];
 }
 
 /** What to say when a cone is open on one side and the margin has no end. */
@@ -63,7 +68,7 @@ export function coverVerdict(station: Station, report: Readings, units: Units = 
   const circle = circleVerdict(station, report);
   if (circle.standing === 'outside' || station.mosaic) return circle;
   const cut = cutWords(report, units);
-  return cut ? { ...circle, standing: 'costs', ...cut } : circle;
+  return cut ? { ...circle, standing: 'costs', ...cut, rests: ['level'] } : circle;
 }
 
 /** How the frame stands in the circle, whatever is in front. */
@@ -81,6 +86,7 @@ export function circleVerdict(station: Station, report: Readings): Verdict {
       return {
         standing,
         state,
+        rests: [],
         figure: `${fixed(Math.abs(value), 1)} ${unitOf(first)}`,
         words: `${sense(first, value)}, past the mechanism`,
         sentence: `The ${MOVEMENT_NAMES[first]} is set further than the mechanism goes.`,
@@ -90,6 +96,7 @@ export function circleVerdict(station: Station, report: Readings): Verdict {
       return {
         standing,
         state,
+        rests: ['circle'],
         figure: figureOf(margin),
         words: `mm, ${corner} outside`,
         sentence: `The ${corner} corner lies ${fixed(Math.abs(margin ?? 0), 1)} mm outside the circle at ${stop}.`,
@@ -98,6 +105,7 @@ export function circleVerdict(station: Station, report: Readings): Verdict {
       return {
         standing,
         state,
+        rests: [],
         figure: 'Ring',
         words: 'cuts a corner',
         sentence:
@@ -107,6 +115,7 @@ export function circleVerdict(station: Station, report: Readings): Verdict {
       return {
         standing,
         state,
+        rests: ['circle', 'core'],
         figure: figureOf(margin),
         words: 'mm to spare, corner soft',
         sentence: `The frame is covered at ${stop}; the ${corner} corner lies ${fixed(Math.abs(soft ?? 0), 1)} mm past the sharp core.`,
@@ -115,6 +124,7 @@ export function circleVerdict(station: Station, report: Readings): Verdict {
       return {
         standing,
         state,
+        rests: ['circle', 'core'],
         figure: figureOf(margin),
         words: 'mm to spare',
         sentence: `The whole frame lies within the sharp core at ${stop}, ${margin === null ? 'with no end in sight' : `${fixed(margin, 1)} mm inside the circle`}.`,
@@ -128,6 +138,7 @@ export function viewVerdict(station: Station, report: Readings): Omit<Verdict, '
   if (stops.length > 0) {
     return {
       standing: 'outside',
+      rests: [],
       figure: String(stops.length),
       words: 'to settle in the rig',
       sentence: stops[0]!.message,
@@ -137,6 +148,7 @@ export function viewVerdict(station: Station, report: Readings): Omit<Verdict, '
   if (Math.abs(sensor) < 0.05) {
     return {
       standing: 'within',
+      rests: ['level'],
       figure: 'Level',
       words: 'verticals stay parallel',
       sentence: 'The sensor stands upright; verticals stay parallel.',
@@ -145,6 +157,7 @@ export function viewVerdict(station: Station, report: Readings): Omit<Verdict, '
   const way = sensor > 0 ? 'up' : 'down';
   return {
     standing: 'costs',
+    rests: ['level'],
     figure: `${fixed(Math.abs(sensor), 1)}°`,
     words: `${way}, verticals meet`,
     sentence: `The sensor points ${fixed(Math.abs(sensor), 1)}° ${way}; verticals meet ${sensor > 0 ? 'above' : 'below'}.`,
@@ -152,31 +165,36 @@ export function viewVerdict(station: Station, report: Readings): Omit<Verdict, '
 }
 
 /** A rig on its own: what it becomes, and whether it goes together. */
-export function rigVerdict({
-  optics,
-  rig,
-}: Pick<Report, 'optics' | 'rig'>): Omit<Verdict, 'state'> {
+export function rigVerdict(
+  station: Station,
+  { optics, rig }: Pick<Report, 'optics' | 'rig'> = readings(station),
+): Omit<Verdict, 'state'> {
   const figure = `${trimmed(optics.focal_length_mm, 1)} mm`;
-  const stops = rig.problems.filter(({ severity }) => severity === 'stop').length;
   const minds = rig.problems.length;
-  if (stops > 0) {
+  const first = rig.problems[0]?.message;
+  const told = { figure, rests: [] };
+  if (rig.works === 'no') {
+    return { ...told, standing: 'outside', words: 'does not go together', sentence: first! };
+  }
+  const near = rig.reaches_infinity ? '' : ', near work only';
+  if (rig.works === 'may') {
+    const count = rig.unknown.length;
+    const [blank] = blanksOf(station);
     return {
-      standing: 'outside',
-      figure,
-      words: 'does not go together',
-      sentence: rig.problems[0]!.message,
+      ...told,
+      standing: 'costs',
+      words: `may work${near}, ${count} not known`,
+      sentence: `May work: ${count} ${count === 1 ? 'thing is' : 'things are'} not known. ${blankSentence(blank!)}`,
     };
   }
-  if (minds === 0) {
-    return {
-      standing: 'within',
-      figure,
-      words: 'works',
-      sentence: 'Nothing is wrong with this rig.',
-    };
-  }
-  const words = `${rig.reaches_infinity ? 'works' : 'near work only'}, ${minds} to mind`;
-  return { standing: 'costs', figure, words, sentence: rig.problems[0]!.message };
+  return minds === 0
+    ? { ...told, standing: 'within', words: 'works', sentence: 'Nothing is wrong with this rig.' }
+    : {
+        ...told,
+        standing: 'costs',
+        words: `${rig.reaches_infinity ? 'works' : 'near work only'}, ${minds} to mind`,
+        sentence: first!,
+      };
 }
 
 /** Focus: whether the stop holds what must be sharp; without marks, what is sharp straight ahead. */
@@ -192,6 +210,7 @@ export function focusVerdict(
     const [near, far] = [distance(near_m, units), far_m === null ? '∞' : distance(far_m, units)];
     return {
       standing: 'within',
+      rests: ['sharpness'],
       figure: near,
       words: `to ${far} is sharp ahead`,
       sentence: `Straight ahead it is sharp from ${near} to ${far === '∞' ? 'infinity' : far} at ${stop}. No marks are set.`,
@@ -202,6 +221,7 @@ export function focusVerdict(
   const first = asked.find((mark) => !mark.holds);
   return {
     standing: all ? 'within' : 'costs',
+    rests: ['sharpness'],
     figure: stop,
     words: `holds ${holds} of ${asked.length}`,
     sentence: all

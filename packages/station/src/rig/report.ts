@@ -1,5 +1,6 @@
 import type { Station } from '../document/station.js';
 import type { Setup } from '../optical/setup.js';
+import { blanksOf } from './blanks.js';
 import { keepsApart, rigProblems, type ProblemCode, type Severity } from './problems/index.js';
 import { reachOf, lengthsOf } from '../document/chain.js';
 
@@ -14,6 +15,10 @@ export interface RigReport {
   closest_focus_m: number | null;
   /** On the back; null where it is not known. */
   largest_magnification: number | null;
+  /** As it stands: no where something known forbids it, may where a blank decides. */
+  works: 'yes' | 'may' | 'no';
+  /** JSON pointers of the blanks that decide whether the parts go together. */
+  unknown: string[];
   problems: { code: ProblemCode; severity: Severity; message: string; cure: string }[];
 }
 
@@ -25,6 +30,8 @@ export function rigReport(station: Station, s: Setup): RigReport {
   const lengths = lengthsOf(station);
   const reach = reachOf(station, lengths);
   const problems = rigProblems(station, s, lengths, reach);
+  const unknown = blanksOf(station).map(({ pointer }) => pointer);
+  const stopped = problems.some(({ severity }) => severity === 'stop');
   return {
     mounts: !problems.some(keepsApart),
     reaches_infinity: reach.reachesInfinity,
@@ -32,6 +39,8 @@ export function rigReport(station: Station, s: Setup): RigReport {
     closest_focus_m: metresOrNull(reach.closestMm),
     largest_magnification:
       reach.largestMagnification === null ? null : reach.largestMagnification * s.ahead * s.factor,
+    works: stopped ? 'no' : unknown.length > 0 ? 'may' : 'yes',
+    unknown,
     problems: problems.map(({ code, severity, message, cure }) => ({
       code,
       severity,

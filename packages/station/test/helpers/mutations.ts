@@ -73,7 +73,7 @@ const rig: Kind = {
     const report = evaluate(whole);
     // Problems carry ranges for their cures, open at an end; what is told of them is in the report.
     rigProblems(whole);
-    return [report, rigVerdict(report), figuresOf(value)];
+    return [report, rigVerdict(whole, report), figuresOf(value)];
   },
 };
 

@@ -2,7 +2,7 @@ import { REGISTER_PLAY_MM } from '@gangway/optics';
 import { distance, mm, trimmed } from '../../words/format.js';
 import type { ChainPart } from '../../document/station.js';
 import { settingOf } from '../../optical/setup.js';
-import { contactsReach } from '../../document/chain.js';
+import { contactsKnown } from '../../document/chain.js';
 import { partName } from './mounting.js';
 import type { Asked, Check, Finding } from './problem.js';
 
@@ -118,9 +118,21 @@ export const focusOutOfReach: Check = ({ lengths, reach, setup }) => {
 
 export const focusByWire: Check = ({ station }) => {
   const { lens, chain } = station;
-  if (lens.focus_by !== 'wire' || contactsReach(station)) return [];
+  const reach = contactsKnown(station);
+  if (lens.focus_by !== 'wire' || reach === 'yes') return [];
   const at = chain.findIndex((part) => part.kind !== 'board' && part.contacts !== true);
   const part = chain[at];
+  if (reach === 'unknown') {
+    const name = part ? partName(part) : 'the body';
+    return [
+      {
+        severity: 'warn',
+        joint: at < 0 ? chain.length : at,
+        message: `The lens focuses by wire, and whether ${name} carries the contacts is not known: without them its focus stays where it rests.`,
+        cure: `Look for contacts on ${name} and say so in the kit.`,
+      },
+    ];
+  }
   return [
     {
       severity: 'warn',

@@ -1,7 +1,8 @@
 import { fStop } from '../../words/format.js';
-import { contactsReach } from '../../document/chain.js';
+import { contactsKnown } from '../../document/chain.js';
+import type { Station } from '../../document/station.js';
 import { partName } from './mounting.js';
-import type { Check } from './problem.js';
+import { named, type Check, type Finding } from './problem.js';
 
 /** A stop can only be set by a ring, or by a body that speaks to the lens. */
 export const irisStuck: Check = ({ station }) => {
@@ -19,7 +20,9 @@ export const irisStuck: Check = ({ station }) => {
       },
     ];
   }
-  if (lens.iris !== 'electronic' || contactsReach(station)) return [];
+  const reach = contactsKnown(station);
+  if (lens.iris !== 'electronic' || reach === 'yes') return [];
+  if (reach === 'unknown') return [perhapsStuck(station, open)];
   const at = chain.findIndex((part) => part.kind !== 'board' && part.contacts !== true);
   const part = chain[at];
   return [
@@ -31,3 +34,16 @@ export const irisStuck: Check = ({ station }) => {
     },
   ];
 };
+
+/** Nobody said whether the contacts are carried through: nothing to rely on. */
+function perhapsStuck({ chain, back }: Station, open: string): Finding {
+  const at = chain.findIndex((part) => part.kind !== 'board' && part.contacts === undefined);
+  const part = chain[at];
+  const name = part ? partName(part) : named(back, 'the back');
+  return {
+    severity: 'warn',
+    joint: at < 0 ? chain.length : at,
+    message: `The iris is set electronically, and whether ${name} carries the contacts is not known: without them it is stuck at ${open}.`,
+    cure: `Look for contacts on ${name} and say so in the kit; until then plan at ${open}.`,
+  };
+}

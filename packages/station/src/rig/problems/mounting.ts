@@ -62,7 +62,7 @@ function mismatch(station: Station, joint: number, ahead: string, behind: string
 }
 
 /** What the lens's rear barrel has to pass, part by part, until its end. */
-function barrelPath({ lens, chain, back }: Station): {
+export function barrelPath({ lens, chain, back }: Station): {
   passes: { joint: number; name: string; throatMm: number | undefined }[];
   leftMm: number;
 } {

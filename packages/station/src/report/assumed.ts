@@ -1,0 +1,215 @@
+import { circleDiameterMm, magnificationAt } from '@gangway/optics';
+import type { Station } from '../document/station.js';
+import { criterionWords } from '../words/sharpness.js';
+import { fixed, fStop, mm, trimmed } from '../words/format.js';
+import {
+  circleGiven,
+  circleTable,
+  DEFAULT_SHARP_FRACTION,
+  setup,
+  type Setup,
+} from '../optical/setup.js';
+import { leanSizeDeg } from '../words/lean.js';
+import { contactsKnown, lengthsOf } from '../document/chain.js';
+
+/** What a figure may rest on. */
+export type Rests = 'circle' | 'core' | 'sharpness' | 'exposure' | 'reach' | 'level' | 'iris';
+
+/** One input that nobody gave, and what was taken in its place. */
+export interface Assumption {
+  /** JSON pointer of the input. */
+  readonly pointer: string;
+  /** What is reckoned with; null where it is taken to be in order without a figure. */
+  readonly value: unknown;
+  /** One sentence: what was taken, and why. */
+  readonly why: string;
+  /** The figures that would move with it. */
+  readonly rests: readonly Rests[];
+}
+
+type Look = (station: Station, s: Setup) => Assumption[];
+
+const circle: Look = ({ lens, aperture }) => {
+  if (circleGiven(lens, aperture)) return [];
+  const { f_number: first } = lens.circle[0]!;
+  const { f_number: last } = lens.circle.at(-1)!;
+  const wider = aperture < first;
+  const from = wider ? first : last;
+  const value = circleDiameterMm(circleTable(lens), aperture);
+  return [
+    {
+      pointer: '/lens/circle',
+      value,
+      why: `The circle is given ${wider ? 'from' : 'to'} ${fStop(from)} only; at ${fStop(aperture)} that of ${fStop(from)} is taken, ${mm(value)}.${wider ? ' Wider open it is as a rule smaller.' : ''}`,
+      rests: ['circle', 'core'],
+    },
+  ];
+};
+
+const core: Look = ({ lens }) =>
+  lens.sharp_fraction !== undefined
+    ? []
+    : [
+        {
+          pointer: '/lens/sharp_fraction',
+          value: DEFAULT_SHARP_FRACTION,
+          why: `Nobody measured how much of the circle is sharp; ${fixed(100 * DEFAULT_SHARP_FRACTION, 0)} % of it is taken.`,
+          rests: ['core'],
+        },
+      ];
+
+/** From here on a pupil ratio of 2 would change the light by a sixth of a stop. */
+const CLOSE_M = 0.1;
+/** From here on one of 2 would move the circle by tenths of a millimetre on any lens. */
+const LEANED_DEG = 0.5;
+
+const pupil: Look = ({ lens, movements }, s) => {
+  if (lens.pupil_ratio !== undefined) return [];
+  const close = magnificationAt(s.focalLengthMm, s.axis[2], s.imageDistanceMm) > CLOSE_M;
+  const leaned =
+    Math.max(
+      leanSizeDeg({ tiltDeg: movements.tilt_deg, swingDeg: movements.swing_deg }),
+      leanSizeDeg({
+        tiltDeg: movements.rear_tilt_deg ?? 0,
+        swingDeg: movements.rear_swing_deg ?? 0,
+      }),
+    ) > LEANED_DEG;
+  if (!close && !leaned) return [];
+  return [
+    {
+      pointer: '/lens/pupil_ratio',
+      value: 1,
+      why: 'Exit and entrance pupil are taken to be alike. On a retrofocus wide or a telephoto design they are not, and leaned or close up it shows.',
+      rests: [...(close ? (['sharpness', 'exposure'] as const) : []), 'circle', 'core'],
+    },
+  ];
+};
+
+const sharpness: Look = ({ criterion, criterion_by, back }) =>
+  criterion_by !== 'default'
+    ? []
+    : [
+        {
+          pointer: '/criterion',
+          value: criterion,
+          why: `Nobody said what counts as sharp; ${criterionWords(criterion)} is usual ${back.medium === 'film' ? 'on film' : criterion.pixels === undefined ? 'where the pixels are not known' : 'where the pixels are known'}.`,
+          rests: ['sharpness'],
+        },
+      ];
+
+const lengths: Look = (station) => {
+  const { lens, back } = station;
+  const { bellows, fixedMm, boardOffsetMm } = lengthsOf(station);
+  const own = lens.register_mm ?? lens.flange_focal_mm;
+  if (bellows) {
+    return [
+      ...(own === undefined
+        ? [
+            {
+              pointer: '/lens/flange_focal_mm',
+              value: lens.focal_length_mm,
+              why: `The flange focal distance is taken to be the focal length, ${trimmed(lens.focal_length_mm, 1)} mm; a telephoto design needs less draw, a retrofocus more.`,
+              rests: ['reach'] as const,
+            },
+          ]
+        : []),
+      ...(back.register_mm === undefined && back.medium !== 'film'
+        ? [
+            {
+              pointer: '/back/register_mm',
+              value: 0,
+              why: 'The sensor is taken to lie where the back is mounted.',
+              rests: ['reach'] as const,
+            },
+          ]
+        : []),
+    ];
+  }
+  const there = back.register_mm === undefined ? null : fixedMm + boardOffsetMm;
+  return [
+    ...(own === undefined
+      ? [
+          {
+            pointer: '/lens/register_mm',
+            value: there,
+            why: 'The register of the lens is not given: it is taken to meet the body at infinity.',
+            rests: ['reach'] as const,
+          },
+        ]
+      : []),
+    ...(back.register_mm === undefined
+      ? [
+          {
+            pointer: '/back/register_mm',
+            value: null,
+            why: 'The register of the body is not given: it is taken to meet the lens at infinity.',
+            rests: ['reach'] as const,
+          },
+        ]
+      : []),
+  ];
+};
+
+/** What the light of an adapted lens has to pass, where nobody gave its width. */
+const throats: Look = ({ chain, back }) => {
+  const blank = (pointer: string, name: string): Assumption => ({
+    pointer,
+    value: null,
+    why: `The throat of ${name} is not given; it is taken to be wide enough to leave the corners light.`,
+    rests: ['circle', 'core'],
+  });
+  const adapters = chain.flatMap((part, i) =>
+    part.kind === 'adapter' && part.throat_mm === undefined
+      ? [blank(`/chain/${i}/throat_mm`, part.name?.trim() || 'the adapter')]
+      : [],
+  );
+  const adapted = chain.some(({ kind }) => kind === 'adapter');
+  return adapted && back.throat_mm === undefined
+    ? [...adapters, blank('/back/throat_mm', back.name?.trim() || 'the back')]
+    : adapters;
+};
+
+const contacts: Look = (station) => {
+  const { lens, chain, back } = station;
+  if (lens.iris !== 'electronic' && lens.focus_by !== 'wire') return [];
+  if (contactsKnown(station) !== 'unknown') return [];
+  const blank = (pointer: string, name: string): Assumption => ({
+    pointer,
+    value: true,
+    why: `Whether ${name} carries the contacts is not known; the aperture is reckoned as set.`,
+    rests: ['iris'],
+  });
+  return [
+    ...chain.flatMap((part, i) =>
+      part.kind !== 'board' && part.contacts === undefined
+        ? [blank(`/chain/${i}/contacts`, part.name?.trim() || 'the part')]
+        : [],
+    ),
+    ...(back.contacts === undefined
+      ? [blank('/back/contacts', back.name?.trim() || 'the back')]
+      : []),
+  ];
+};
+
+const level: Look = ({ camera }) =>
+  camera.level_offset_deg !== undefined
+    ? []
+    : [
+        {
+          pointer: '/camera/level_offset_deg',
+          value: 0,
+          why: 'The camera’s own level was never checked; it is taken to be true.',
+          rests: ['level'],
+        },
+      ];
+
+/** Every kind of blank that a figure may rest on. To add one: write it above and list it here. */
+const LOOKS: readonly Look[] = [circle, core, pupil, sharpness, lengths, throats, contacts, level];
+
+/** Every input of a station that nobody gave and on which a figure rests, as its settings stand. */
+export const assumptionsOf = (station: Station, s: Setup = setup(station)): Assumption[] =>
+  LOOKS.flatMap((look) => look(station, s));
+
+/** Those that a figure would move with. */
+export const assumedFor = (all: readonly Assumption[], rests: readonly Rests[]): Assumption[] =>
+  all.filter((each) => each.rests.some((one) => rests.includes(one)));
