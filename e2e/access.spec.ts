@@ -47,7 +47,7 @@ for (const light of ['daylight', 'darkcloth']) {
     }
     const bench = await freshStation(undefined, demo('2-glassblower-bench'));
     for (const [path, shown] of [
-      ['focus', 'The scales stand so.'],
+      ['focus', 'Already set.'],
       ['focus/stop', 'Diffraction on this back'],
       ['focus/soft', 'Looks to begin from'],
       ['focus/stack', 'One frame, leaned'],

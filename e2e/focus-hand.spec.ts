@@ -122,7 +122,7 @@ test('on a phone a mark is placed, the scales are set and a stop is chosen', asy
   await enter(fields.getByLabel('Ahead'), '1.41 m');
   await expect(told(page).getByText(/^Lean the lens forward 9\.\d°\.$/)).toBeVisible();
   await page.getByRole('button', { name: 'Set the scales so' }).tap();
-  await expect(page.getByText('The scales stand so.')).toBeVisible();
+  await expect(page.getByText('Already set.')).toBeVisible();
   await page.getByRole('link', { name: 'Stop', exact: true }).tap();
   await page.getByRole('button', { name: /^Set f\/16/ }).tap();
   await expect(saved(page)).toBeVisible();
@@ -170,7 +170,7 @@ test('two people on one station: what was dragged is not lost', async ({ page, c
   }
   await page.goto(`${station}/focus`);
   await other.goto(`${station}/focus`);
-  await expect(other.getByText('The scales stand so.')).toBeVisible();
+  await expect(other.getByText('Already set.')).toBeVisible();
   await page.getByRole('slider', { name: 'Label, from the side' }).press('ArrowUp');
   await expect(saved(page)).toBeVisible();
   await dragBy(other, other.getByRole('slider', { name: 'Rim, from the side' }), 0, -12);

@@ -50,6 +50,24 @@ export function engravedStops(fMin: number, fMax: number, step: 'whole' | 'third
   );
 }
 
+/** A ring is engraved to about 3 %: f/3.5 stands for 3.56, f/22 for 22.6. */
+const ENGRAVED = 0.03;
+
+/** The stops of a ring as they act: exact powers of the sixth root of two from end to end. */
+export function ringStops(fMin: number, fMax: number): number[] {
+  const first = Math.ceil(6 * Math.log2(fMin * (1 - ENGRAVED)));
+  const last = Math.floor(6 * Math.log2(fMax * (1 + ENGRAVED)));
+  // A lens of one stop that is on no ring has that one.
+  if (last < first) return [fMin];
+  return Array.from({ length: last - first + 1 }, (_, i) => 2 ** ((first + i) / 6));
+}
+
+/** As a ring says it: 11 for 11.31; any other f-number as it is. */
+export function engravedFNumber(fNumber: number): number {
+  const named = THIRDS.find((each) => Math.abs(meantFNumber(each) / fNumber - 1) < ENGRAVED / 10);
+  return named ?? fNumber;
+}
+
 /**
  * An engraved f-number is a rounded power of √2: f/11 means 11.31. Source: ISO 517.
  * @returns the power it stands for, by thirds of a stop; any other f-number as it is

@@ -11,6 +11,7 @@ export * from './document/schema.js';
 export * from './document/station.js';
 export { cutText, isWellFormed } from './document/text.js';
 export * from './document/variants.js';
+export * from './words/diffraction.js';
 export * from './words/format.js';
 export * from './words/names.js';
 export * from './words/sharpness.js';

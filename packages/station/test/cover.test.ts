@@ -65,8 +65,8 @@ describe('limits by stop', () => {
   it('as lines: a heading, a line a stop, no empty corners', () => {
     const lines = limitsLines(limitsTable(base()));
     expect(lines).toHaveLength(8);
-    expect(lines[0]).toHaveLength(18);
-    for (const line of lines) expect(line).toHaveLength(18);
+    expect(lines[0]).toHaveLength(19);
+    for (const line of lines) expect(line).toHaveLength(19);
     expect(lines[1]![0]).toBe('3.5');
   });
 });

@@ -82,7 +82,7 @@ describe('ways out', () => {
     expect(rise.title).toBe(`Ease the rise to ${rise.after.movements.rise_mm.toFixed(1)} mm`);
     const stop = ways.find((way) => way.id === 'stop-down')!;
     expect(stop.title).toMatch(/^Stop down to f\/\d/);
-    expect(stop.detail).toMatch(/costs \S+ stops?$/);
+    expect(stop.detail).toMatch(/costs \S+ stops?; diffraction begins$/);
     // No wider engraved stop would do.
     expect(stateOf({ ...station, aperture: stop.after.aperture / 2 ** (1 / 6) })).toBe('outside');
   });

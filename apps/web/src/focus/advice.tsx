@@ -1,5 +1,6 @@
 import {
   airyWords,
+  DIFFRACTION_WORDS,
   degrees,
   fixed,
   fStop,
@@ -218,7 +219,7 @@ function asAdvised(station: Station, answer: FocusAnswer): boolean {
     near(a.rear_tilt_deg, b.rear_tilt_deg) &&
     near(a.rear_swing_deg, b.rear_swing_deg) &&
     Math.abs(v / answer.setup.imageDistanceMm - 1) < 2e-4 &&
-    Math.abs(station.aperture / answer.station.aperture - 1) < 0.01
+    Math.abs(station.aperture / answer.station.aperture - 1) < 0.03
   );
 }
 
@@ -226,7 +227,7 @@ function SetButton({ station, answer }: { station: Station; answer: FocusAnswer 
   const dispatch = useAppDispatch();
   const set = asAdvised(station, answer);
   return set ? (
-    <p className={`mt-2 ${STANDING_TEXT.within}`}>The scales stand so.</p>
+    <p className={`mt-2 ${STANDING_TEXT.within}`}>Already set.</p>
   ) : (
     <Button
       look="strong"
@@ -241,7 +242,7 @@ function SetButton({ station, answer }: { station: Station; answer: FocusAnswer 
 function Figures({
   station,
   answer,
-  stop: { line: now, diffractionFrom },
+  stop: { line: now, set },
 }: {
   station: Station;
   answer: FocusAnswer;
@@ -260,22 +261,17 @@ function Figures({
         }
         tone={answer.held ? STANDING_TEXT.within : STANDING_TEXT.outside}
       />
-      {now && (
-        <>
-          <Line
-            name={`Softest, at ${fStop(now.fNumber)}`}
-            figure={now.worstBlurUm === null ? '∞' : fixed(now.worstBlurUm, 0)}
-            unit={`µm${now.worst ? `, ${now.worst}` : ''}`}
-          />
-          {longerWords(now.worstLonger) && (
-            <Line name="Its patch" figure={longerWords(now.worstLonger)} />
-          )}
-          <Line name={airyWords(now)} figure={fixed(now.airyUm, 0)} unit="µm" />
-        </>
+      <Line
+        name={`Softest, at ${fStop(now.fNumber)}`}
+        figure={now.worstBlurUm === null ? '∞' : fixed(now.worstBlurUm, 0)}
+        unit={`µm${now.worst ? `, ${now.worst}` : ''}`}
+      />
+      {longerWords(now.worstLonger) && (
+        <Line name="Its patch" figure={longerWords(now.worstLonger)} />
       )}
-      {diffractionFrom !== null && (
-        <Line name="Diffraction shows from" figure={fStop(diffractionFrom)} />
-      )}
+      <Line name={airyWords(now)} figure={fixed(now.airyUm, 0)} unit="µm" />
+      <Line name="Diffraction there" figure={DIFFRACTION_WORDS[now.diffraction]} />
+      {set && <p className="py-px text-costs">{set}</p>}
       <Line name="Focus spread that is left" figure={fixed(answer.spreadMm, 2)} unit="mm" />
       {isBellows(station) && (
         <Line name="On the bed, lens straight" figure={fixed(answer.solved.bedMm, 2)} unit="mm" />

@@ -11,6 +11,10 @@ import { useMemo } from 'react';
 import { Line as LineChart } from 'react-chartjs-2';
 import {
   backCocUm,
+  DIFFRACTION_REASONS,
+  DIFFRACTION_WORDS,
+  diffractionRuns,
+  judgedByPixels,
   fixed,
   fStop,
   stopTable,
@@ -35,10 +39,10 @@ const READ_MS = 90;
 export function StopPage() {
   const station = usePaced(useAppSelector(selectStation), READ_MS);
   const table = useMemo(() => stopTable(station), [station]);
-  const { best, sharpMarks } = table;
+  const { sharpMarks } = table;
   return (
     <Page
-      title={best ? `${fStop(best.fNumber)} serves these marks best` : 'Which stop'}
+      title={bestTitle(table)}
       about={
         <>
           {table.why} What the lens itself loses wide open is not in it.{' '}
@@ -60,27 +64,37 @@ export function StopPage() {
   );
 }
 
+/** “f/11 is best; f/8 to f/13 hold”. */
+function bestTitle({ best, serves }: StopTable): string {
+  if (!best) return 'Which stop';
+  const span =
+    serves && serves[0] < serves[1] ? `; ${fStop(serves[0])} to ${fStop(serves[1])} hold` : '';
+  return `${fStop(best.fNumber)} is best${span}`;
+}
+
 function Diffraction({ table, station }: { table: StopTable; station: Station }) {
-  const last = (at: number | null): string =>
-    fStop(table.lines.findLast(({ fNumber }) => at === null || fNumber < at)?.fNumber ?? 0);
-  const { beginsAt, plainAt } = table;
-  const pixels = station.back.width_px !== undefined;
+  const by = judgedByPixels(station.back) ? 'pixels' : 'standard';
   return (
     <section>
       <h2 className="mb-1 text-[15px] font-semibold">Diffraction on this back</h2>
-      {beginsAt === null ? (
-        <p>No stop of this lens shows it.</p>
-      ) : (
-        <p>
-          {beginsAt > station.lens.f_min && <>Not to be seen up to {last(beginsAt)}; </>}
-          begins to show at {fStop(beginsAt)}
-          {plainAt === null ? '.' : `, plain from ${fStop(plainAt)}.`}
-        </p>
-      )}
+      <dl>
+        {diffractionRuns(table.lines).map(({ kind, from, to }) => (
+          <div key={kind} className="border-t border-rule py-1.5">
+            <dt className="flex justify-between gap-3">
+              <span className="figure">
+                {fStop(from)}
+                {to > from && ` to ${fStop(to)}`}
+              </span>
+              <span className={kind === 'none' ? '' : 'text-costs'}>{DIFFRACTION_WORDS[kind]}</span>
+            </dt>
+            <dd className="text-[13px] text-quiet">{DIFFRACTION_REASONS[by][kind]}</dd>
+          </div>
+        ))}
+      </dl>
       <p className="mt-1 text-[13px] text-quiet">
-        {pixels
-          ? 'Judged by the Airy disc against the pixels: 6.5 of them, and 10 (common practice, no source).'
-          : 'Judged by the Airy disc against the circle of confusion; give the back’s pixels for more.'}
+        {by === 'pixels'
+          ? 'Told by where its cut-off, 1 over wavelength times f-number, meets what the pixels can hold.'
+          : 'Told by the Airy disc against what counts as sharp; with the back’s pixels it is told by those.'}
       </p>
     </section>
   );
@@ -209,7 +223,6 @@ const STATE_WORDS = {
   outside: 'corner out',
   ring: 'ring cuts',
 };
-const DIFFRACTION_WORDS = { hidden: '', begins: 'begins to show', plain: 'plain' };
 
 function StopLines({ station, table }: { station: Station; table: StopTable }) {
   const { change } = useEditing();
@@ -240,7 +253,7 @@ function StopLines({ station, table }: { station: Station; table: StopTable }) {
         <tbody>
           {table.lines.map((line) => {
             const isBest = line === table.best;
-            const set = Math.abs(station.aperture / line.fNumber - 1) < 0.01;
+            const set = fStop(station.aperture) === fStop(line.fNumber);
             return (
               <tr
                 key={line.fNumber}
@@ -272,7 +285,7 @@ function StopLines({ station, table }: { station: Station; table: StopTable }) {
                   </td>
                 )}
                 <td className="text-left text-[13px] text-costs">
-                  {DIFFRACTION_WORDS[line.diffraction]}
+                  {line.diffraction === 'none' ? '' : DIFFRACTION_WORDS[line.diffraction]}
                 </td>
                 <td
                   className={`text-left text-[13px] ${line.state === 'outside' || line.state === 'ring' ? 'text-outside' : 'text-quiet'}`}

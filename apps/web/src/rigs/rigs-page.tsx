@@ -136,10 +136,7 @@ export function RigsPage() {
 }
 
 function RigVerdict({ rig }: { rig: Rig }) {
-  const verdict = useMemo(
-    () => (isWhole(rig) ? rigVerdict(rigStation(rig)) : null),
-    [rig],
-  );
+  const verdict = useMemo(() => (isWhole(rig) ? rigVerdict(rigStation(rig)) : null), [rig]);
   return (
     <span className="w-60 sm:text-right">
       <span

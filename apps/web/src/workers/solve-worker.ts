@@ -2,6 +2,7 @@
 import {
   focusWays,
   hindrance,
+  judged,
   solveStation,
   stopTable,
   wiggleFor,
@@ -20,8 +21,8 @@ export interface Solution {
   readonly answer: FocusAnswer | null;
   /** Why no setting serves; null when one does. */
   readonly reason: string | null;
-  /** What the stop it is set to gives; null without an answer. */
-  readonly stop: { readonly line: StopLine | null; readonly diffractionFrom: number | null } | null;
+  /** What the stop advised gives, and the one that is set in its place; null without an answer. */
+  readonly stop: { readonly line: StopLine; readonly set: string } | null;
   /** Null while the hand moves. */
   readonly others: {
     readonly ways: readonly Way<Station>[];
@@ -35,12 +36,10 @@ export interface SolveAsk {
   readonly rested: boolean;
 }
 
-function stopOf(station: Station): Solution['stop'] {
-  const { lines, beginsAt } = stopTable(station);
-  return {
-    line: lines.find(({ fNumber }) => fNumber >= station.aperture * 0.999) ?? null,
-    diffractionFrom: beginsAt,
-  };
+function stopOf(found: Station, aperture: number): Solution['stop'] {
+  const { set: line } = stopTable(found);
+  const { set } = stopTable({ ...found, aperture });
+  return { line, set: line.serves ? judged(set, line) : '' };
 }
 
 self.onmessage = ({ data: { id, ask } }: MessageEvent<Asked<SolveAsk>>) => {
@@ -49,7 +48,7 @@ self.onmessage = ({ data: { id, ask } }: MessageEvent<Asked<SolveAsk>>) => {
   const answer: Solution = {
     answer: found,
     reason: hindrance(station, found),
-    stop: found && stopOf(found.station),
+    stop: found && stopOf(found.station, station.aperture),
     others: rested
       ? {
           ways: found ? focusWays(station, found) : [],

@@ -102,7 +102,8 @@ export function settingsFaults(station: Settings, refuse: Refuse): void {
   const { back, lens, mosaic } = station;
   rigRules(station, refuse);
   movementRules(station.movement_limits, ['movement_limits'], refuse);
-  if (station.aperture < lens.f_min * (1 - 1e-9) || station.aperture > lens.f_max * (1 + 1e-9)) {
+  // The last stop engraved as f/22 may act as f/22.6.
+  if (station.aperture < lens.f_min * 0.97 || station.aperture > lens.f_max * 1.03) {
     refuse(
       ['aperture'],
       `must be from f/${lens.f_min} to f/${lens.f_max} on this lens, not f/${station.aperture}`,

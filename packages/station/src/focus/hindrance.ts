@@ -1,5 +1,6 @@
 import { fixed, fStop, trimmed } from '../words/format.js';
 import type { Station } from '../document/station.js';
+import { irisStays, smallestStop } from '../optical/stops.js';
 import { beyondMechanism, opticalState } from '../optical/state.js';
 import { MOVEMENT_NAMES } from '../words/names.js';
 import { worstCorner } from '@gangway/optics';
@@ -82,10 +83,10 @@ function soft(answer: FocusAnswer): string | null {
 
 function stop(station: Station, answer: FocusAnswer): string | null {
   if (answer.held) return null;
-  const { f_max } = station.lens;
+  const most = smallestStop(station);
   const ends = answer.bounds.flatMap((bound) => END_WORDS[bound] ?? []);
   const because = ends.length > 0 ? `, held by ${list(ends)}` : '';
-  return `The best wedge asks for f/${fixed(answer.engravedNeeded, 0)}${because}; this lens stops down to ${fStop(f_max)}.`;
+  return `The best wedge asks for f/${fixed(answer.engravedNeeded, 0)}${because}; this lens ${irisStays(station) ? 'stays at' : 'stops down to'} ${fStop(most)}.`;
 }
 
 const END_WORDS: Partial<Record<string, string>> = {

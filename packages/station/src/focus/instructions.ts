@@ -117,11 +117,15 @@ export function instructionsFor(answer: FocusAnswer, units: Units): Instructions
   return { set, check, notes: notesOf(answer), focusOn };
 }
 
-function stopWords({ station }: FocusAnswer): string {
-  const wide = station.aperture <= station.lens.f_min * 1.001;
-  return wide
-    ? `Shoot wide open, ${fStop(station.aperture)}.`
-    : `Stop down to ${fStop(station.aperture)}.`;
+function stopWords({ station, best }: FocusAnswer): string {
+  const at = fStop(station.aperture);
+  if (station.aperture <= station.lens.f_min * 1.001) return `Shoot wide open, ${at}.`;
+  const [least, most] = best?.serves ?? [];
+  const span =
+    least !== undefined && most !== undefined && fStop(least) !== fStop(most)
+      ? `; ${fStop(least)} to ${fStop(most)} hold`
+      : '';
+  return `Stop down to ${at}${span}.`;
 }
 
 /** Marks that do not span a plane, and constraints that bind. */

@@ -38,13 +38,13 @@ function isolated(station: Station): Way<Station> | null {
     movements: { ...station.movements, tilt_deg: 0, swing_deg: 0 },
     marks: marks.map((mark, i): Mark => ({ ...mark, must: i === first ? 'sharp' : 'soft' })),
   });
-  const found = solveStation(asked);
+  const found = solveStation(asked, { widest: true });
   if (!found) return null;
   return {
     id: 'one',
     title: `Only ${marks[first]!.label || 'the first mark'}`,
     detail: `${leanSaid(found.station.movements)}, ${fStop(found.station.aperture)}${blurWords(found.station)}`,
-    after: settled(found.station, found),
+    after: settled(found),
   };
 }
 
@@ -86,9 +86,10 @@ function leaned(
       { kind: 'front', tilt: [lock.tilt, lock.tilt], swing: [lock.swing, lock.swing], leanDeg: 90 },
     ],
     anyCircle: true,
+    widest: true,
   });
   if (!found) return null;
-  const after: Station = { ...settled(found.station, found), marks: station.marks! };
+  const after: Station = { ...settled(found), marks: station.marks! };
   return {
     ...named,
     detail: `${leanSaid(after.movements)}, ${fStop(after.aperture)}, focused on ${sharp.label || 'the first mark'}${found.within ? '' : '; a corner leaves the circle'}`,

@@ -1,10 +1,4 @@
-import {
-  blurDiameterMm,
-  fNumberNeeded,
-  inverseDepth,
-  patchStretch,
-  project,
-} from '@gangway/optics';
+import { fNumberNeeded, inverseDepth, patchStretch, project } from '@gangway/optics';
 import type { Mark, Station } from '../document/station.js';
 import { markPlace } from '../optical/places.js';
 import type { Setup } from '../optical/setup.js';
@@ -22,10 +16,15 @@ export interface MarkReport {
 /** A hair past the stop still holds: what is set is rounded. */
 const HAIR = 1 + 1e-6;
 
-function holdsAt(must: Mark['must'], needed: number, setup: Setup, wantedMm: number): boolean {
-  if (must === 'sharp') return needed <= setup.fNumber * HAIR;
-  // Blur is N needed × c / N.
-  return must === 'free' || needed * setup.cocMm * HAIR > wantedMm * setup.fNumber;
+/** What a mark comes to at any stop, lens, back and focus as they are. */
+export interface MarkReading {
+  readonly mark: Mark;
+  readonly depthMm: number | null;
+  /** The least f-number that holds it, of lens and what is combined with it; Infinity behind the lens. */
+  readonly needed: number;
+  /** Blur wanted at least where it is to be soft, before any factor behind the movements, mm. */
+  readonly wantedMm: number;
+  readonly inFrame: boolean;
 }
 
 /**
@@ -34,8 +33,8 @@ function holdsAt(must: Mark['must'], needed: number, setup: Setup, wantedMm: num
  */
 export const SOFT_COCS = 4;
 
-/** How sharp each mark falls, and whether the frame holds it. */
-export function reportMarks(station: Station, setup: Setup): MarkReport[] {
+/** The marks of a station before any stop is looked at. */
+export function readMarks(station: Station, setup: Setup): MarkReading[] {
   const place = markPlace(station, setup);
   const { focalLengthMm: f, imageDistanceMm: v, pupil, frame, factor } = setup;
   return (station.marks ?? []).map((mark) => {
@@ -43,22 +42,46 @@ export function reportMarks(station: Station, setup: Setup): MarkReport[] {
     // Nearer than f there is no image, but a patch all the same.
     const ahead = point[2] > 0;
     const u = inverseDepth(f, setup.axis, point);
-    const needed = ahead ? fNumberNeeded(pupil, v, u, setup.cocMm) : Infinity;
-    const wanted = mark.blur_um === undefined ? setup.cocMm : mark.blur_um / 1000 / factor;
     const { x, y } = project(point, v);
-    const blurMm = ahead ? blurDiameterMm(pupil, setup.fNumber, v, u) * factor : Infinity;
     return {
-      label: mark.label,
-      image_depth_mm: ahead && u > 0 ? finite(1 / u) : null,
-      blur_um: finite(blurMm * 1000),
-      f_number_needed: finite(needed * factor),
-      holds: holdsAt(mark.must, needed, setup, wanted),
-      in_frame:
+      mark,
+      depthMm: ahead && u > 0 ? finite(1 / u) : null,
+      needed: ahead ? fNumberNeeded(pupil, v, u, setup.cocMm) : Infinity,
+      wantedMm: mark.blur_um === undefined ? setup.cocMm : mark.blur_um / 1000 / factor,
+      inFrame:
         ahead &&
         Math.abs(x - frame.shiftMm) <= frame.widthMm / 2 &&
         Math.abs(y - frame.riseMm) <= frame.heightMm / 2,
     };
   });
+}
+
+/** Which of them a stop holds as they are wanted, and their blur on the back. */
+export const marksAt = (
+  { fNumber, cocMm, factor }: Pick<Setup, 'fNumber' | 'cocMm' | 'factor'>,
+  marks: readonly MarkReading[],
+): { readonly holds: boolean; readonly blurUm: number }[] =>
+  marks.map(({ mark: { must }, needed, wantedMm }) => ({
+    holds:
+      must === 'sharp'
+        ? needed <= fNumber * HAIR
+        : // Blur is N needed × c / N.
+          must === 'free' || needed * cocMm * HAIR > wantedMm * fNumber,
+    blurUm: ((needed * cocMm) / fNumber) * factor * 1000,
+  }));
+
+/** How sharp each mark falls, and whether the frame holds it. */
+export function reportMarks(station: Station, setup: Setup): MarkReport[] {
+  const marks = readMarks(station, setup);
+  const at = marksAt(setup, marks);
+  return marks.map(({ mark, depthMm, needed, inFrame }, i) => ({
+    label: mark.label,
+    image_depth_mm: depthMm,
+    blur_um: finite(at[i]!.blurUm),
+    f_number_needed: finite(needed * setup.factor),
+    holds: at[i]!.holds,
+    in_frame: inFrame,
+  }));
 }
 
 /** How much longer than its width the patch of each mark is, drawn out by a leaned stop; shares. */

@@ -6,9 +6,11 @@ import {
   stopForSpread,
   travelPerBlur,
   type Budget,
+  type Diffraction,
 } from '@gangway/optics';
 import type { Station } from '../document/station.js';
 import { bareFocus, type Setup } from '../optical/setup.js';
+import type { BestStop } from './best-stop.js';
 import { hindrance } from './hindrance.js';
 import { solveStation, type FocusAnswer } from './solve.js';
 import { straightAnswer } from './straight.js';
@@ -35,6 +37,14 @@ export interface SolutionReport {
   f_number_hansma: number | null;
   /** With a straight lens, at the stop that is set. */
   stack_frames: number | null;
+  /** Among the stops that hold every mark and cover the frame; null where none does. */
+  best_stop: {
+    f_number: number;
+    /** Least and greatest that do without diffraction plain; null where it is plain at all. */
+    serves: [number, number] | null;
+    spot_um: number;
+    diffraction: Diffraction;
+  } | null;
   /** Within the mechanism, the image circle and the filter ring. */
   within_limits: boolean;
   /** The search ended early, its steps used up: a better setting may be there. */
@@ -54,6 +64,7 @@ const NOTHING: Omit<SolutionReport, 'possible' | 'reason'> = {
   focus_spread_mm: null,
   f_number_hansma: null,
   stack_frames: null,
+  best_stop: null,
   within_limits: false,
 };
 
@@ -91,10 +102,18 @@ export function reportSolution(
     focus_spread_mm: answer.spreadMm,
     f_number_hansma: stopForSpread(answer.spreadMm),
     stack_frames: framesInStack(station, answer),
+    best_stop: answer.best && reportBest(answer.best),
     within_limits: answer.within,
     ...(answer.stopped ? { stopped: true as const } : {}),
   };
 }
+
+const reportBest = ({ fNumber, serves, spotUm, diffraction }: BestStop) => ({
+  f_number: fNumber,
+  serves: serves && ([...serves] as [number, number]),
+  spot_um: spotUm,
+  diffraction,
+});
 
 /** Frames that a straight lens would need for the same marks at the stop that is set. */
 function framesInStack(station: Station, answer: FocusAnswer): number | null {

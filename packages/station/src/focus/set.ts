@@ -14,23 +14,19 @@ const settable = (deg: number, round: (value: number) => number): number =>
  */
 export function solvedFor(station: Station): Station {
   const answer = solveStation(station);
-  return answer ? settled(station, answer) : station;
+  return answer ? settled(answer) : station;
 }
 
-/** A station set as an answer has it, to what its scales can be set to. */
-export function settled(station: Station, answer: FocusAnswer): Station {
-  const nearest = settledAt(station, answer, Math.round);
+/** The station an answer was found for, set as it has it, to what its scales can be set to. */
+export function settled(answer: FocusAnswer): Station {
+  const nearest = settledAt(answer, Math.round);
   // At an end of the mechanism or the circle the nearest thousandth may lie past it.
   return answer.within && standingOf(stateOf(nearest)) === 'outside'
-    ? settledAt(station, answer, Math.trunc)
+    ? settledAt(answer, Math.trunc)
     : nearest;
 }
 
-function settledAt(
-  station: Station,
-  answer: FocusAnswer,
-  round: (value: number) => number,
-): Station {
+function settledAt(answer: FocusAnswer, round: (value: number) => number): Station {
   const { lens, rear } = answer.solved;
   const back = answer.freedom.kind === 'rear';
   const moved = back ? rear : lens;
@@ -38,20 +34,18 @@ function settledAt(
     const value = settable(deg, round);
     return [value, value];
   };
-  const again = solveStation(
-    { ...answer.station, aperture: station.aperture },
-    {
-      freedoms: [
-        {
-          kind: back ? 'rear' : 'front',
-          tilt: lean(moved.tiltDeg),
-          swing: lean(moved.swingDeg),
-          leanDeg: 90,
-        },
-      ],
-      anyCircle: true,
-    },
-  );
+  const again = solveStation(answer.station, {
+    freedoms: [
+      {
+        kind: back ? 'rear' : 'front',
+        tilt: lean(moved.tiltDeg),
+        swing: lean(moved.swingDeg),
+        leanDeg: 90,
+      },
+    ],
+    anyCircle: true,
+    widest: answer.widest,
+  });
   const { station: set } = again ?? answer;
   // Turning degrees into radians and back leaves dust behind.
   const clean = Object.fromEntries(

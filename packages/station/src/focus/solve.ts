@@ -13,7 +13,9 @@ import {
 import type { Station } from '../document/station.js';
 import { setup, type Setup } from '../optical/setup.js';
 import { beyondMechanism, opticalState } from '../optical/state.js';
+import { atStop, smallestStop } from '../optical/stops.js';
 import { appliedTo } from './apply.js';
+import { bestStop, type BestStop } from './best-stop.js';
 import { freedomsOf } from './freedoms.js';
 import { questionOf, sortedMarks, usableHalfAngle, type Sorted } from './question.js';
 import { leanSizeDeg } from '../words/lean.js';
@@ -45,8 +47,12 @@ export interface FocusAnswer {
   readonly bounds: readonly Bound[];
   /** Circle, ring and mechanism all allow it. */
   readonly within: boolean;
+  /** The stop that spoils the worst mark least, of those that hold and cover; null where none does. */
+  readonly best: BestStop | null;
   /** The lens has a stop that holds. */
   readonly held: boolean;
+  /** Set to the widest that holds instead of the best. */
+  readonly widest: boolean;
   /** The search ended for its budget was spent; there may be something better. */
   readonly stopped: boolean;
 }
@@ -55,6 +61,8 @@ export interface SolveOptions {
   readonly freedoms?: readonly Freedom[];
   /** Leave circle and ring out of it. */
   readonly anyCircle?: boolean;
+  /** Take the widest stop that holds instead of the best: for what is soft on purpose. */
+  readonly widest?: boolean;
   readonly budget?: Budget;
 }
 
@@ -70,7 +78,7 @@ export function solveStation(station: Station, options: SolveOptions = {}): Focu
   let best: FocusAnswer | null = null;
   for (const freedom of freedoms) {
     if (best && isSpent(budget)) break;
-    const answer = solveOne(station, marks, freedom, options.anyCircle === true, budget);
+    const answer = solveOne(station, marks, freedom, options, budget);
     if (!best || better(answer, best)) best = answer;
   }
   return best && { ...best, stopped: isSpent(budget) };
@@ -86,16 +94,18 @@ function solveOne(
   station: Station,
   marks: Sorted,
   freedom: Freedom,
-  anyCircle: boolean,
+  { anyCircle = false, widest = false }: SolveOptions,
   budget: Budget,
 ): FocusAnswer {
-  const free = settled(station, marks, freedom, null, budget);
+  const at = (how: Freedom, cover: number | null): FocusAnswer =>
+    settled(station, marks, how, cover, budget, widest);
+  const free = at(freedom, null);
   if (anyCircle) return free;
   let answer = free;
   // A stop further down has a larger circle; it may take a round or two to find which.
   for (let round = 0; round < 4 && !clear(answer) && !isSpent(budget); round++) {
     const cover = usableHalfAngle(answer.station, answer.setup);
-    const next = settled(station, marks, freedom, cover, budget);
+    const next = at(freedom, cover);
     const same = next.station.aperture === answer.station.aperture && round > 0;
     answer = next;
     if (same) break;
@@ -103,18 +113,11 @@ function solveOne(
   // Focusing closer than the marks would enlarge the circle and spoil the picture: where even a
   // straight lens leaves a corner out, the frame has to be seen to first.
   const elsewhere = !answer.held && free.held && !isSpent(budget);
-  return elsewhere && !clear(upright(station, marks, budget)) ? free : answer;
+  return elsewhere && !clear(at(UPRIGHT_ONLY, null)) ? free : answer;
 }
 
-/** The same marks with nothing leaned, the circle left out of it. */
-const upright = (station: Station, marks: Sorted, budget: Budget): FocusAnswer =>
-  settled(
-    station,
-    marks,
-    { kind: 'front', tilt: [0, 0], swing: [0, 0], leanDeg: 90 },
-    null,
-    budget,
-  );
+/** Nothing leaned. */
+const UPRIGHT_ONLY: Freedom = { kind: 'front', tilt: [0, 0], swing: [0, 0], leanDeg: 90 };
 
 const clear = ({ station, setup: s }: FocusAnswer): boolean => {
   const state = opticalState(station, s);
@@ -127,30 +130,38 @@ function settled(
   freedom: Freedom,
   cover: number | null,
   budget: Budget,
+  widest: boolean,
 ): FocusAnswer {
   const s = setup(station);
   const solved = solveFocus(questionOf(station, s, marks, freedom, cover, budget));
   const needed = solved.fNumber / s.combined;
-  const after = {
-    ...appliedTo(station, { ahead: s.ahead, focalLengthMm: solved.focalLengthMm }, solved),
-    aperture: stopFor(station, needed, marks),
-  };
-  return answered(after, setup(after), solved, marks, freedom, cover);
+  const as = appliedTo(station, { ahead: s.ahead, focalLengthMm: solved.focalLengthMm }, solved);
+  const open = setup(as);
+  const best = bestStop(as, open);
+  const aperture = widest || !best ? widestHolding(station, needed) : best.set;
+  return answered(
+    { ...as, aperture },
+    atStop(as, open, aperture),
+    { best, widest },
+    solved,
+    marks,
+    freedom,
+    cover,
+  );
 }
 
-/** The stop that is set where it holds, else the next engraved one that does. */
-function stopFor(station: Station, needed: number, marks: Pick<Sorted, 'soft'>): number {
-  const { f_min, f_max } = station.lens;
-  // What is to be soft asks for the widest stop that holds the rest.
-  const keeps = marks.soft.length === 0 && station.aperture >= needed * (1 - 1e-9);
-  if (keeps) return station.aperture;
-  const stops = [f_min, ...engravedStops(f_min, f_max, 'third'), f_max];
-  return stops.find((n) => n >= needed * (1 - 1e-9)) ?? f_max;
+/** The widest engraved stop that holds what must be sharp, whether it covers or not. */
+function widestHolding(station: Station, needed: number): number {
+  const { f_min } = station.lens;
+  const most = smallestStop(station);
+  const stops = [f_min, ...engravedStops(f_min, most, 'third'), most];
+  return stops.find((n) => n >= needed * (1 - 1e-9)) ?? most;
 }
 
 function answered(
   station: Station,
   s: Setup,
+  { best, widest }: Pick<FocusAnswer, 'best' | 'widest'>,
   solved: Solved,
   marks: Sorted,
   freedom: Freedom,
@@ -174,7 +185,9 @@ function answered(
       state !== 'outside' &&
       state !== 'ring' &&
       beyondMechanism(station).length === 0,
-    held: needed <= station.lens.f_max * (1 + 1e-9),
+    best,
+    widest,
+    held: needed <= smallestStop(station) * (1 + 1e-9) || best !== null,
     stopped: false,
   };
 }

@@ -20,7 +20,7 @@ export interface Effort {
   readonly stepMm: number | null;
   readonly railMm: number | null;
   readonly seconds: number;
-  /** Blur and diffraction at the worst mark, µm; the standard's own limit in a stack. */
+  /** Blur and diffraction at the worst place between nearest and farthest mark, µm. */
   readonly spotUm: number | null;
   readonly holds: boolean;
   readonly after: Station;
@@ -33,9 +33,6 @@ export function tiltOrStack(station: Station): Effort[] {
   if (!tilted || !straight) return [];
   const seconds = station.stack?.seconds_each ?? SECONDS_EACH;
   const single = (id: 'tilt' | 'straight', answer: FocusAnswer, after: Station): Effort => {
-    const line = stopTable(answer.station).lines.find(
-      ({ fNumber }) => fNumber >= answer.station.aperture * 0.999,
-    );
     return {
       id,
       frames: 1,
@@ -44,21 +41,19 @@ export function tiltOrStack(station: Station): Effort[] {
       stepMm: null,
       railMm: null,
       seconds,
-      spotUm: line?.spotUm ?? null,
+      spotUm: stopTable(answer.station).set.spotUm,
       holds: answer.held,
       after,
     };
   };
   const stacked = (id: 'stack' | 'both', answer: FocusAnswer): Effort => {
-    const after = { ...settled(answer.station, answer), aperture: stackStop(station) };
+    const after = { ...settled(answer), aperture: stackStop(station) };
     const s = setup(after);
     const overlap = station.stack?.overlap ?? STACK_OVERLAP;
     const c = s.cocMm * s.factor;
     const stepMm = stackStepOf(station, answer, after.aperture);
     const frames = stackFrames(answer.spreadMm, stepMm);
-    const { airyUm } = stopTable(after).lines.find(
-      ({ fNumber }) => fNumber >= after.aperture * 0.999,
-    )!;
+    const { airyUm } = stopTable(after).set;
     const m = ((s.imageDistanceMm * s.axis[2]) / s.focalLengthMm - 1) * s.factor;
     return {
       id,
@@ -69,16 +64,20 @@ export function tiltOrStack(station: Station): Effort[] {
       // Along the axis things move by 1/m² of what the image does.
       railMm: frames > 1 && m > 0.02 ? stepMm / m ** 2 : null,
       seconds: frames * seconds,
-      // At the seam of two frames a mark blurs by c (1 − overlap).
-      spotUm: Math.hypot(airyUm, c * 1000 * (1 - overlap)),
+      // Worst at the seams, as a single frame is at its ends: a step of c (1 − overlap) stands for
+      // the whole step, and the frames share the spread evenly.
+      spotUm: Math.hypot(
+        airyUm,
+        c * 1000 * (1 - overlap) * Math.min(1, answer.spreadMm / (frames * stepMm)),
+      ),
       holds: true,
       after,
     };
   };
   const both = stacked('both', tilted);
   return [
-    single('tilt', tilted, settled(station, tilted)),
-    single('straight', straight, settled(straight.station, straight)),
+    single('tilt', tilted, settled(tilted)),
+    single('straight', straight, settled(straight)),
     stacked('stack', straight),
     // Leaned, one frame may hold them already.
     ...(both.frames > 1 ? [both] : []),

@@ -1,17 +1,13 @@
-import {
-  airyDiameterUm,
-  combinedSpot,
-  effectiveFNumber,
-  engravedStops,
-  magnificationAt,
-} from '@gangway/optics';
-import { fixed, fStop } from '../words/format.js';
-import { patchesLonger, reportMarks } from './marks.js';
+import { airyDiameterUm, type Diffraction } from '@gangway/optics';
 import type { Station } from '../document/station.js';
-import { keptPart, setup, turnedBack } from '../optical/setup.js';
+import { keptPart, setup, turnedBack, type Setup } from '../optical/setup.js';
 import { opticalState, type State } from '../optical/state.js';
-
-export type Diffraction = 'hidden' | 'begins' | 'plain';
+import { actingFNumber, atStop, diffractionAt, stopsOf } from '../optical/stops.js';
+import { DIFFRACTION_WORDS } from '../words/diffraction.js';
+import { finite } from '../words/finite.js';
+import { fixed, fStop } from '../words/format.js';
+import { bestStop, spotUm } from './best-stop.js';
+import { marksAt, patchesLonger, readMarks, type MarkReading } from './marks.js';
 
 /** One stop of the lens, and what the marks that must be sharp look like at it. */
 export interface StopLine {
@@ -32,110 +28,131 @@ export interface StopLine {
   readonly effective: number;
   readonly state: Exclude<State, 'beyond'>;
   readonly diffraction: Diffraction;
+  /** Holds every mark, and leaves no corner outside circle and ring. */
+  readonly serves: boolean;
 }
 
 export interface StopTable {
   readonly lines: readonly StopLine[];
   readonly sharpMarks: number;
-  /** Where blur and diffraction together are least, with all corners in the sharp core if they can be. */
+  /** Of those that hold and cover, where blur and diffraction together are least. */
   readonly best: StopLine | null;
+  /** Least and greatest that hold and cover without diffraction plain. */
+  readonly serves: readonly [number, number] | null;
+  /** The stop that is set, as it is. */
+  readonly set: StopLine;
   /** The widest that holds every mark; null when none does. */
   readonly widestHolding: StopLine | null;
-  readonly beginsAt: number | null;
-  readonly plainAt: number | null;
   readonly why: string;
-}
-
-/**
- * When diffraction shows. On pixels of 3.76 µm f/16 is comfortable, f/22 begins to soften, f/32 is
- * plainly soft (common practice, no source): Airy discs of 6, 8 and 11 pixels. On film, and where
- * pixels are not told, the circle of confusion stands in.
- */
-const BEGINS_PX = 6.5;
-const PLAIN_PX = 10;
-const PLAIN_COCS = 1.5;
-
-function diffractionOf(airyUm: number, pitchUm: number | null, cocUm: number): Diffraction {
-  const [begins, plain] =
-    pitchUm === null ? [cocUm, PLAIN_COCS * cocUm] : [BEGINS_PX * pitchUm, PLAIN_PX * pitchUm];
-  return airyUm > plain ? 'plain' : airyUm > begins ? 'begins' : 'hidden';
 }
 
 /** Every third of a stop the lens has, at the focus and lean as they are set. */
 export function stopTable(station: Station): StopTable {
-  const { f_min, f_max } = station.lens;
-  const engraved = engravedStops(f_min, f_max, 'third');
-  const stops = [...new Set([f_min, ...engraved, f_max])].sort((a, b) => a - b);
-  const lines = stops.map((fNumber) => lineAt(station, fNumber));
-  const sharpMarks = (station.marks ?? []).filter(({ must }) => must === 'sharp').length;
-  const covered = lines.filter(({ state }) => state !== 'outside' && state !== 'ring');
-  const crisp = covered.filter(({ state }) => state === 'sharp');
-  const usable = crisp.length > 0 ? crisp : covered.length > 0 ? covered : lines;
-  const best =
-    sharpMarks === 0
-      ? null
-      : usable.reduce<StopLine | null>(
-          (found, line) =>
-            line.spotUm !== null && (!found || line.spotUm < found.spotUm! - 1e-9) ? line : found,
-          null,
-        );
-  const widestHolding = lines.find(({ holds }) => holds === sharpMarks) ?? null;
+  const s = setup(station);
+  const marks = readMarks(station, s);
+  const lines = stopsOf(station).map((fNumber) => lineAt(station, s, marks, fNumber));
+  const set = lineAt(station, s, marks, station.aperture);
+  const sharpMarks = marks.filter(({ mark }) => mark.must === 'sharp').length;
+  const found = bestStop(station, s);
+  const best = lines.find(({ fNumber }) => fNumber === found?.fNumber) ?? null;
+  const widestHolding =
+    sharpMarks === 0 ? null : (lines.find(({ holds }) => holds === sharpMarks) ?? null);
   return {
     lines,
     sharpMarks,
     best,
-    widestHolding: sharpMarks === 0 ? null : widestHolding,
-    beginsAt: lines.find(({ diffraction }) => diffraction !== 'hidden')?.fNumber ?? null,
-    plainAt: lines.find(({ diffraction }) => diffraction === 'plain')?.fNumber ?? null,
-    why: whyBest(best, widestHolding, usable.length < lines.length),
+    serves: found?.serves ?? null,
+    set,
+    widestHolding,
+    why: whyBest({ lines, sharpMarks, best, widestHolding, set }, station),
   };
 }
 
-function lineAt(given: Station, fNumber: number): StopLine {
-  const station = { ...given, aperture: fNumber };
-  const s = setup(station);
-  const m = magnificationAt(s.focalLengthMm, s.axis[2], s.imageDistanceMm);
-  const effective = effectiveFNumber(s.fNumber, m, s.pupilRatio) * s.factor;
-  const airyUm = airyDiameterUm(effective);
-  const sharp = reportMarks(station, s)
-    .map((mark, index) => ({ ...mark, index }))
-    .filter(({ index }) => station.marks![index]!.must === 'sharp');
-  let worst: { label: string; blurUm: number; index: number } | null = null;
-  for (const { label, blur_um, index } of sharp) {
-    const blurUm = blur_um ?? Infinity;
-    if (!worst || blurUm > worst.blurUm) worst = { label, blurUm, index };
-  }
-  const blurUm = worst?.blurUm ?? 0;
-  const spotUm = Number.isFinite(blurUm) ? combinedSpot(blurUm, airyUm) : null;
+function lineAt(
+  station: Station,
+  from: Setup,
+  marks: readonly MarkReading[],
+  fNumber: number,
+): StopLine {
+  const s = atStop(station, from, fNumber);
+  const effective = actingFNumber(s);
+  const read = marksAt(s, marks);
+  const sharp = marks.flatMap(({ mark }, i) => (mark.must === 'sharp' ? [i] : []));
+  const worst = sharp.reduce<number | null>(
+    (found, i) => (found === null || read[i]!.blurUm > read[found]!.blurUm ? i : found),
+    null,
+  );
+  const spot = spotUm(s, marks);
   const pitchUm = s.pixelPitchMm === null ? null : s.pixelPitchMm * 1000;
   const { criterion } = station;
   const print = criterion.print_width_mm !== undefined ? criterion.print_width_mm : null;
   const across = keptPart(turnedBack(station.back), station.crop).widthMm;
+  const state = opticalState(station, s);
   return {
     fNumber,
-    holds: sharp.filter(({ holds }) => holds).length,
-    worstBlurUm: worst && Number.isFinite(blurUm) ? blurUm : worst ? null : 0,
-    worst: worst?.label ?? null,
-    worstLonger: worst ? patchesLonger(station, s)[worst.index]! : 0,
-    airyUm,
-    spotUm,
-    spotPixels: spotUm === null || pitchUm === null ? null : spotUm / pitchUm,
-    spotOnPrintMm: spotUm === null || print === null ? null : (spotUm / 1000) * (print / across),
+    holds: sharp.filter((i) => read[i]!.holds).length,
+    worstBlurUm: worst === null ? 0 : finite(read[worst]!.blurUm),
+    worst: worst === null ? null : marks[worst]!.mark.label,
+    worstLonger: worst === null ? 0 : patchesLonger(station, s)[worst]!,
+    airyUm: airyDiameterUm(effective),
+    spotUm: spot,
+    spotPixels: spot === null || pitchUm === null ? null : spot / pitchUm,
+    spotOnPrintMm: spot === null || print === null ? null : (spot / 1000) * (print / across),
     effective,
-    state: opticalState(station, s),
-    diffraction: diffractionOf(airyUm, pitchUm, s.cocMm * s.factor * 1000),
+    state,
+    diffraction: diffractionAt(station, s),
+    serves: read.every(({ holds }) => holds) && state !== 'outside' && state !== 'ring',
   };
 }
 
-function whyBest(best: StopLine | null, holding: StopLine | null, byCircle: boolean): string {
-  if (!best) return 'Add marks that must be sharp: then the best stop can be told.';
+/** What makes the best stop best, and what another one that is set would cost. */
+function whyBest(
+  { lines, sharpMarks, best, widestHolding, set }: Omit<StopTable, 'why' | 'serves'>,
+  station: Station,
+): string {
+  if (sharpMarks === 0) return 'Add marks that must be sharp: then the best stop can be told.';
+  if (!best) {
+    const least = lines.reduce<StopLine | null>(
+      (a, line) => (line.spotUm !== null && (!a || line.spotUm < a.spotUm!) ? line : a),
+      null,
+    );
+    const spot = least
+      ? ` The worst mark is least spoilt at ${fStop(least.fNumber)}, by a spot of ${fixed(least.spotUm!, 0)} µm.`
+      : '';
+    return widestHolding
+      ? `The stops that hold every mark leave a corner without light.${spot}`
+      : `No stop of this lens holds every mark as it is set.${spot}`;
+  }
   const at = `${fStop(best.fNumber)} makes the smallest spot of the worst mark, ${fixed(best.spotUm!, 0)} µm: ${fixed(best.worstBlurUm!, 0)} µm of blur${best.worst ? ` at ${best.worst}` : ''} and an Airy disc of ${fixed(best.airyUm, 0)} µm.`;
-  const circle = byCircle ? ' Wider stops leave a corner past the sharp core.' : '';
-  if (!holding) return `${at} No stop of this lens holds every mark.${circle}`;
-  return holding.fNumber > best.fNumber * 1.01
-    ? `${at} Your standard of sharpness asks for ${fStop(holding.fNumber)}; from there on diffraction costs more than it holds.${circle}`
-    : `${at} Every mark holds from ${fStop(holding.fNumber)}.${circle}`;
+  const wider =
+    Math.abs(best.fNumber / station.lens.f_min / 2 - 1) < 0.05
+      ? ' Wider stops are left out for the lens’s own faults.'
+      : '';
+  return `${at}${wider} ${judged(set, best)}`.trim();
 }
+
+/** A stop told beside another is another one from here on. */
+const SAME_STOP = 0.04;
+
+/** The stop that is set, beside the best; empty where it is that. */
+export function judged(set: StopLine, best: StopLine): string {
+  if (Math.abs(set.fNumber / best.fNumber - 1) < SAME_STOP) return '';
+  const now = fStop(set.fNumber);
+  if (!set.serves) return `${now}, as set, does not hold every mark, or leaves a corner dark.`;
+  const spot = set.spotUm === null ? '' : `, with a spot of ${fixed(set.spotUm, 0)} µm`;
+  const more =
+    set.diffraction === 'none' ? '' : `; diffraction ${DIFFRACTION_WORDS[set.diffraction]}`;
+  return `${now}, as set, holds too${spot}${more}.`;
+}
+
+/** Runs of stops at which diffraction does alike, from wide to small. */
+export const diffractionRuns = (
+  lines: readonly StopLine[],
+): { readonly kind: Diffraction; readonly from: number; readonly to: number }[] =>
+  (['none', 'begins', 'visible', 'plain'] as const).flatMap((kind) => {
+    const run = lines.filter(({ diffraction }) => diffraction === kind);
+    return run.length === 0 ? [] : [{ kind, from: run[0]!.fNumber, to: run.at(-1)!.fNumber }];
+  });
 
 /** The Airy disc of a stop, with the stop that acts where that is another. */
 export const airyWords = ({ fNumber, effective }: StopLine): string =>

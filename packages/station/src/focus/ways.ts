@@ -1,5 +1,7 @@
 import { stackFrames } from '@gangway/optics';
 import { fixed, fStop, mm, signed } from '../words/format.js';
+import { diffractionAt } from '../optical/stops.js';
+import { DIFFRACTION_WORDS } from '../words/diffraction.js';
 import { reportPerspective } from '../optical/perspective.js';
 import { setup } from '../optical/setup.js';
 import { parseStation } from '../document/parse.js';
@@ -42,6 +44,12 @@ const holdsWords = (answer: FocusAnswer): string =>
     ? `${fStop(answer.station.aperture)} holds ${answer.marks.sharp.length}`
     : `asks for f/${fixed(answer.engravedNeeded, 0)}, past this lens`;
 
+/** What diffraction takes at the stop it is set to; empty where that is nothing. */
+function diffracted({ station, setup: s }: FocusAnswer): string {
+  const kind = diffractionAt(station, s);
+  return kind === 'none' ? '' : `; diffraction ${DIFFRACTION_WORDS[kind]}`;
+}
+
 const uncovered = (answer: FocusAnswer): string =>
   answer.within ? '' : '; the circle does not cover it';
 
@@ -56,10 +64,8 @@ function straight(station: Station, answer: FocusAnswer): Found | null {
   return {
     id: 'straight',
     title: `No lean, f/${fixed(found.engravedNeeded, found.engravedNeeded < 10 ? 1 : 0)}`,
-    price: found.held
-      ? `${holdsWords(found)}${found.station.aperture > 16 ? '; past f/16 softer all over' : ''}`
-      : holdsWords(found),
-    after: settled(found.station, found),
+    price: found.held ? `${holdsWords(found)}${diffracted(found)}` : holdsWords(found),
+    after: settled(found),
   };
 }
 
@@ -67,7 +73,7 @@ function stack(station: Station, answer: FocusAnswer): Found | null {
   const found = straightAnswer(station, answer);
   if (!found) return null;
   const fNumber = stackStop(station);
-  const after = { ...settled(found.station, found), aperture: fNumber };
+  const after = { ...settled(found), aperture: fNumber };
   const frames = stackFrames(found.spreadMm, stackStepOf(station, found, fNumber));
   if (frames < 2) return null;
   return {
@@ -99,7 +105,7 @@ function oneAxis(station: Station, answer: FocusAnswer): Found[] {
         id: `${alone}-alone`,
         title: `${alone === 'tilt' ? 'Tilt' : 'Swing'} alone, ${leanSaid(found.station.movements)}`,
         price: `${holdsWords(found)}${uncovered(found)}`,
-        after: settled(found.station, found),
+        after: settled(found),
       }
     );
   };
@@ -124,7 +130,7 @@ function otherStandard(station: Station): Found | null {
     id: 'other-standard',
     title: solve.rear ? 'Lean the lens instead' : 'Lean the back instead',
     price: `${holdsWords(found)}; ${bends < 0.05 ? 'upright lines stay as they are' : `upright lines converge ${signed(after, 1)}°`}${solve.rear ? '' : ', the circle stays where it is'}${uncovered(found)}`,
-    after: { ...settled(found.station, found), solve: { ...solve, rear: !solve.rear } },
+    after: { ...settled(found), solve: { ...solve, rear: !solve.rear } },
   };
 }
 
@@ -142,6 +148,6 @@ function joined(station: Station): Found | null {
     id: 'joined',
     title: `${free.length === 1 ? `${free[0]!.label || 'The free mark'} joins` : `The ${free.length} free marks join`} in, ${leanSaid(found.station.movements)}`,
     price: `${holdsWords(found)}${uncovered(found)}`,
-    after: settled(found.station, found),
+    after: settled(found),
   };
 }

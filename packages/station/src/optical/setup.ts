@@ -113,7 +113,7 @@ function criterion(station: Station): Criterion {
 
 export const UNBOUNDED: readonly [number, number] = [-Infinity, Infinity];
 
-function mechanism(station: Station): Mechanism {
+export function mechanism(station: Pick<Station, 'movement_limits' | 'aperture'>): Mechanism {
   const limits = station.movement_limits;
   return {
     rise: limits.rise_mm ?? UNBOUNDED,
@@ -123,7 +123,10 @@ function mechanism(station: Station): Mechanism {
 }
 
 /** Greatest length of the shift at the stop in use. */
-export function shiftLengthMm({ movement_limits: limits, aperture }: Station): number {
+export function shiftLengthMm({
+  movement_limits: limits,
+  aperture,
+}: Pick<Station, 'movement_limits' | 'aperture'>): number {
   const at = (limits.reduced ?? []).filter(
     ({ f_from, f_to }) => aperture >= f_from * (1 - 1e-9) && aperture <= f_to * (1 + 1e-9),
   );

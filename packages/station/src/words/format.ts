@@ -1,3 +1,5 @@
+import { engravedFNumber } from '@gangway/optics';
+
 /** Numbers as people read them: one place for rounding, signs and units. */
 
 export type Units = 'metric' | 'feet';
@@ -24,7 +26,8 @@ export const trimmed = (value: number, decimals: number): string =>
 
 export const mm = (value: number, decimals = 1): string => `${fixed(value, decimals)} mm`;
 
-export const fStop = (fNumber: number): string => `f/${trimmed(fNumber, 1)}`;
+/** A stop as the ring says it: f/11 also for 11.31, which is what that means. */
+export const fStop = (fNumber: number): string => `f/${trimmed(engravedFNumber(fNumber), 1)}`;
 
 export const degrees = (value: number, decimals = 1): string => `${fixed(value, decimals)}°`;
 
