@@ -75,7 +75,7 @@ describe('words on the barrel', () => {
   ])('%j', (got, expected) => expect(got).toEqual(expected));
 
   it('say how far a scale serves, and when none or all of it does', () => {
-    const words = (made: Station, id: 'rise' | 'tilt' | 'aperture'): string =>
+    const words = (made: Station, id: 'rise' | 'tilt' | 'swing' | 'aperture'): string =>
       allowedWords(scalesOf(made)[id], 'metric');
     expect(words(station, 'aperture')).toBe('all serve');
     expect(words(station, 'rise')).toBe('−12.0 to 12.0');
@@ -84,6 +84,11 @@ describe('words on the barrel', () => {
       movement_limits: { ...station.movement_limits, tilt_deg: [0, 0] as [number, number] },
     };
     expect(words(locked, 'tilt')).toBe('not on this rig');
+    const inLine = {
+      ...altered({ rise_mm: 5 }),
+      movement_limits: { ...station.movement_limits, shift_tilt: 'in_line' as const },
+    };
+    expect(words(inLine, 'swing')).toBe('blocked as the others are set');
     expect(words(altered({ shift_mm: 30 }), 'rise')).toBe('no setting serves');
     expect(words({ ...altered({ rise_mm: 12, shift_mm: 7 }), aperture: 3.5 }, 'rise')).toMatch(
       /^serves: /,

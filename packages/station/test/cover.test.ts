@@ -11,14 +11,15 @@ import {
   limitsLines,
   limitsTable,
   lockedLean,
-  ontoClick,
+  ontoStop,
   parseStation,
   pivotMove,
   readings,
   refusal,
   refusedName,
   stateOf,
-  turnsOf,
+  turningOf,
+  turningWords,
   variantsOf,
   withCounterMove,
   withNewVariant,
@@ -82,23 +83,31 @@ describe('a lens that turns', () => {
     });
 
   it('says the turn and the length: 6 up and 6 right is 45° (worked here)', () => {
-    const [turn] = turnsOf(turning({ rise_mm: 6, shift_mm: 6 }));
-    expect(turn!.turnDeg).toBeCloseTo(45, 9);
-    expect(turn!.length).toBeCloseTo(Math.hypot(6, 6), 9);
-    expect(turn!.words).toBe('Turn the lens to 45° and shift it 8.5 mm of 12.');
+    const station = turning({ rise_mm: 6, shift_mm: 6 });
+    expect(turningOf(station)).toMatchObject({ reached: true, tiltDeg: 0 });
+    expect(turningOf(station)!.angleDeg).toBeCloseTo(45, 9);
+    expect(turningOf(station)!.shiftMm).toBeCloseTo(Math.hypot(6, 6), 9);
+    expect(turningWords(station)).toBe(
+      'Turn the lens to 45°, clockwise as seen from behind, and there shift it 8.5 mm up and to the right.',
+    );
   });
 
-  it('knows its stops, either way round', () => {
-    const [turn] = turnsOf(turning({ rise_mm: -6, shift_mm: -6.5 }, [0, 30, 60, 90]));
-    expect(turn!.click!.deg).toBe(240);
-    const on = ontoClick(turning({ rise_mm: 6, shift_mm: 3 }, [0, 30, 60]));
+  it('knows its stops, either way round, and what none of them gives', () => {
+    const down = turning({ rise_mm: -6, shift_mm: 0 }, [0, 30, 60, 90]);
+    expect(turningOf(down)).toMatchObject({ angleDeg: 0, shiftMm: -6, reached: true });
+    expect(turningWords(down)).toBe(
+      'Turn the lens to its 0° stop, clockwise as seen from behind, and there shift it 6.0 mm down.',
+    );
+    const between = turning({ rise_mm: 6, shift_mm: 3 }, [0, 30, 60]);
+    expect(turningOf(between)!.reached).toBe(false);
+    expect(turningWords(between)).toMatch(
+      /No stop gives all that is set: 30° comes nearest, 0\.4 mm off\.$/,
+    );
+    const on = ontoStop(between);
+    expect(turningOf(on)!.reached).toBe(true);
     expect((Math.atan2(on.movements.shift_mm, on.movements.rise_mm) * 180) / Math.PI).toBeCloseTo(
       30,
-      1,
-    );
-    expect(Math.hypot(on.movements.rise_mm, on.movements.shift_mm)).toBeCloseTo(
-      Math.hypot(6, 3),
-      1,
+      0,
     );
   });
 
@@ -109,13 +118,15 @@ describe('a lens that turns', () => {
         movement_limits: { one_way_tilt: true, moves: 'front', turn_stops_deg: [0, 90, 180, 270] },
       },
     );
-    const [turn] = turnsOf(back);
-    expect(turn).toMatchObject({ kind: 'tilt', click: { deg: 180 } });
-    expect(turn!.words).toContain('It clicks at 180°.');
+    expect(turningOf(back)).toMatchObject({ angleDeg: 180, reached: true });
+    expect(turningWords(back)).toBe(
+      'Turn the lens to its 180° stop, clockwise as seen from behind, and there lean it 5.0° back.',
+    );
   });
 
   it('nothing is said of a lens that does not turn', () => {
-    expect(turnsOf(moved({ rise_mm: 6 }))).toEqual([]);
+    expect(turningOf(moved({ rise_mm: 6 }))).toBeNull();
+    expect(turningWords(moved({ rise_mm: 6 }))).toBe('');
   });
 });
 

@@ -72,6 +72,7 @@ describe('names of the report', () => {
           airy_um: 0,
         },
         perspective: { convergence_deg: 0, stretch: { left: 0, right: 0, top: 0, bottom: 0 } },
+        turning: null,
         assumed: [{ pointer: '', value: null, why: '' }],
       }),
     );

@@ -6,13 +6,14 @@ import {
   cornerFigures,
   fixed,
   gridPlaces,
-  ontoClick,
+  ontoStop,
   parseRatio,
   pivotMove,
   sense,
   signed,
   trimmed,
-  turnsOf,
+  turningOf,
+  turningWords,
   withCounterMove,
   without,
   type Readings,
@@ -142,22 +143,18 @@ export function GridNote({ station }: { station: Station }) {
 /** How a turning lens is set, and what a pivot off the lens centre did. */
 export function MechanismNotes({ station }: { station: Station }) {
   const { change } = useEditing();
-  const turns = turnsOf(station);
+  const words = turningWords(station);
+  const reached = turningOf(station)?.reached !== false;
   const pivot = pivotMove(station);
-  if (turns.length === 0 && !pivot) return null;
-  const off = turns.some(({ kind, click }) => kind === 'shift' && click && click.offDeg > 0.5);
+  if (!words && !pivot) return null;
   const moved = (mm: number, field: 'rise_mm' | 'shift_mm'): string =>
     `${fixed(Math.abs(mm), 1)} mm ${field === 'rise_mm' ? (mm > 0 ? 'up' : 'down') : mm > 0 ? 'right' : 'left'}`;
   return (
     <Group title="At the lens">
-      {turns.map(({ kind, words }) => (
-        <p key={kind} className="py-0.5">
-          {words}
-        </p>
-      ))}
-      {off && (
-        <Button onClick={() => change('Onto the click stop', '/movements', ontoClick)}>
-          Go onto the click stop
+      {words && <p className="py-0.5">{words}</p>}
+      {!reached && (
+        <Button onClick={() => change('Set what comes nearest', '/movements', ontoStop)}>
+          Set what comes nearest
         </Button>
       )}
       {pivot && (

@@ -15,7 +15,7 @@ import { lockedLean } from '../optical/turning.js';
 import { fixed, fStop, type Units } from '../words/format.js';
 import type { Station } from '../document/station.js';
 import { focusEnds } from '../document/chain.js';
-import { bareFocus, setup, shiftLengthMm } from '../optical/setup.js';
+import { bareFocus, leanLengthDeg, leanTurns, setup, shiftLengthMm } from '../optical/setup.js';
 import { leanedOf, stanceOfStation } from '../document/standards.js';
 import type { Movement } from '../document/movements.js';
 import { heldStop } from '../document/stop.js';
@@ -80,7 +80,11 @@ function movement(
   /** A turning mechanism has one length for both directions: what one uses, the other cannot. */
   const lengthLeft = (station: Station): number => {
     const { movement_limits: limits, movements } = station;
-    const length = linear ? shiftLengthMm(station) : (limits[radial] ?? Infinity);
+    const length = linear
+      ? shiftLengthMm(station)
+      : leanTurns(limits)
+        ? leanLengthDeg(limits)
+        : Infinity;
     if (length === Infinity) return Infinity;
     const other = movements[OTHER_OF[field]];
     const left = linear
@@ -114,7 +118,9 @@ function movement(
       return [-shown, shown];
     },
     mechanism: (station) => {
-      const [least, most] = station.movement_limits[field] ?? UNBOUNDED;
+      // The range of a lean that is turned runs along its own line, not along tilt or swing.
+      const turns = !linear && leanTurns(station.movement_limits);
+      const [least, most] = (turns ? undefined : station.movement_limits[field]) ?? UNBOUNDED;
       const left = lengthLeft(station);
       // Set against the lock by a file, it may still be taken back.
       if (lockedLean(station) === field && read(station) === 0) return [0, 0];

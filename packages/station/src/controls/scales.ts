@@ -21,6 +21,8 @@ export interface Scale {
   /** Where the engraved part of a distance scale ends. */
   readonly lastFinite: number;
   readonly segments: readonly Segment[];
+  /** The rig has the movement, and the others as they are set leave none of it. */
+  readonly blocked: boolean;
 }
 
 type Classify = (value: number) => Standing;
@@ -102,6 +104,21 @@ function segmentsOf(control: Control, station: Station, s: Setup, from: number, 
     : sampled(control, station, from, to);
 }
 
+/** Whether a rig has a movement at all, whatever else is set. */
+function has({ movement_limits: limits }: Station, id: ControlId): boolean {
+  if (id === 'aperture' || id === 'distance') return true;
+  const own = {
+    rise: limits.rise_mm,
+    shift: limits.shift_mm,
+    tilt: limits.tilt_deg,
+    swing: limits.swing_deg,
+  };
+  const [least, most] = own[id] ?? [-1, 1];
+  const linear = id === 'rise' || id === 'shift';
+  const length = (linear ? limits.radial_shift_mm : limits.radial_tilt_deg) ?? 1;
+  return least < most && length > 0;
+}
+
 /** One scale with the stretches the other settings still allow. */
 export function scaleOf(station: Station, id: ControlId, s: Setup = setup(station)): Scale {
   const control = CONTROLS[id];
@@ -130,7 +147,8 @@ export function scaleOf(station: Station, id: ControlId, s: Setup = setup(statio
       segments[segments.length - 1] = { ...last, to: Infinity };
     } else segments.push({ from: lastFinite, to: Infinity, standing, beyond });
   }
-  return { id, value: control.read(station), domain, lastFinite, segments };
+  const blocked = segments.every(({ beyond }) => beyond) && has(station, id);
+  return { id, value: control.read(station), domain, lastFinite, segments, blocked };
 }
 
 export function scalesOf(station: Station): Record<ControlId, Scale> {

@@ -1,6 +1,7 @@
 import { degrees, type Freedom } from '@gangway/optics';
 import type { Solve, Station } from '../document/station.js';
-import { lockedLean } from '../optical/turning.js';
+import { leanLengthDeg, leanTurns } from '../optical/setup.js';
+import { lockedLean, mechanicsOf, type Mechanics } from '../optical/turning.js';
 import { REAR_MOVEMENTS } from '../document/movements.js';
 
 /** A lens that says nothing of its tilt is taken to lean this far, degrees. */
@@ -40,49 +41,93 @@ export function freedomsOf(station: Station, solve: Solve = solveOf(station)): F
       },
     ];
   }
-  const directions = leanDirections(station);
-  if (directions && (solve.tilt || solve.swing)) {
-    const most = limits.radial_tilt_deg ?? longest(station);
-    const least = limits.one_way_tilt ? 0 : -most;
-    const usable = directions.filter((turn) => allows(turn, solve));
-    return usable.map((turnDeg) => ({ kind: 'turned', turnDeg, lean: [least, most] }));
-  }
-  const untold = limits.radial_tilt_deg ?? UNTOLD_DEG;
-  const free = [-untold, untold] as const;
-  const oneWay = limits.one_way_tilt === true && limits.radial_tilt_deg === undefined;
-  const range = (given: readonly [number, number] | undefined): readonly [number, number] => {
-    const [low, high] = given ?? free;
-    return oneWay && given === undefined ? [0, high] : [low, high];
-  };
+  const turned = turnedFreedoms(station, solve);
+  if (turned) return turned;
+  const cone = leanTurns(limits);
+  const most = cone ? leanLengthDeg(limits) : UNTOLD_DEG;
+  const free = [-most, most] as const;
   const lock = lockedLean(station);
   const axis = (may: boolean, field: 'tilt_deg' | 'swing_deg'): readonly [number, number] => {
     if (!may || lock === field) return locked(set[field]);
-    return range(limits[field]);
+    // A lens that is turned leans any way by its length, whatever its own tilt is called.
+    return cone ? free : (limits[field] ?? free);
   };
   return [
     {
       kind: 'front',
       tilt: axis(solve.tilt, 'tilt_deg'),
       swing: axis(solve.swing, 'swing_deg'),
-      leanDeg: limits.radial_tilt_deg ?? 90,
+      leanDeg: cone ? most : 90,
     },
   ];
 }
 
-const longest = ({ movement_limits: { tilt_deg, swing_deg } }: Station): number =>
-  Math.max(...[...(tilt_deg ?? []), ...(swing_deg ?? [])].map(Math.abs), 0) || UNTOLD_DEG;
+/** The leans of a lens that can only lean along certain turns; null where any turn will do. */
+function turnedFreedoms(station: Station, solve: Solve): Freedom[] | null {
+  const made = mechanicsOf(station);
+  const directions = made && leanDirections(station, made);
+  if (!directions || (!solve.tilt && !solve.swing)) return null;
+  return directions
+    .filter((turn) => allows(turn, solve))
+    .map((turnDeg) => ({ kind: 'turned', turnDeg, lean: leanAlong(station, made, turnDeg) }));
+}
+
+const TURN_SLACK_DEG = 1e-6;
+
+/** How far it leans along a turn, back to forth; tilt and swing may have ranges of their own. */
+function leanAlong(
+  { movement_limits: limits }: Station,
+  { leastDeg, mostDeg }: Mechanics,
+  turnDeg: number,
+): readonly [number, number] {
+  const at = ((turnDeg % 360) + 360) % 360;
+  const is = (deg: number): boolean => Math.abs(((at - deg + 540) % 360) - 180) < TURN_SLACK_DEG;
+  if (leanTurns(limits)) return [leastDeg, mostDeg];
+  const [range, forth] = is(0)
+    ? [limits.tilt_deg, true]
+    : is(180)
+      ? [limits.tilt_deg, false]
+      : // Turned a quarter clockwise it leans to the left.
+        is(90)
+        ? [limits.swing_deg, false]
+        : is(270)
+          ? [limits.swing_deg, true]
+          : [undefined, true];
+  if (!range) return [leastDeg, mostDeg];
+  return forth ? range : [-range[1] + 0, -range[0] + 0];
+}
 
 /** Turns along which the lens can lean, clockwise from behind; null where any will do. */
-function leanDirections({ movements: set, movement_limits: limits }: Station): number[] | null {
-  const { shift_tilt: lock, turn_stops_deg: stops } = limits;
-  const shifted = set.rise_mm !== 0 && set.shift_mm !== 0;
-  if (shifted && (lock === 'in_line' || lock === 'crossed')) {
+function leanDirections(
+  { movements: set }: Station,
+  { tilt, apartDeg, stops, leastDeg }: Mechanics,
+): number[] | null {
+  if (!tilt) return null;
+  const oneWay = leastDeg === 0;
+  const both = (deg: number): number[] => (oneWay ? [deg, deg + 180] : [deg]);
+  const shifted = set.rise_mm !== 0 || set.shift_mm !== 0;
+  if (apartDeg !== null && shifted) {
     const along = degrees(Math.atan2(set.shift_mm, set.rise_mm));
-    return [lock === 'in_line' ? along : along + 90];
+    return turnsAlong(along, stops, both).map((deg) => deg + apartDeg);
   }
-  const turns = limits.radial_tilt_deg !== undefined || limits.one_way_tilt === true;
-  if (!turns || !stops || stops.length === 0) return null;
-  return limits.one_way_tilt ? [...stops] : half(stops);
+  if (stops.length === 0) return null;
+  const all = stops.map((stop) => stop + (apartDeg ?? 0));
+  return oneWay ? all : half(all);
+}
+
+/** The stops that a shift along a turn can be set at, one way or the other; the turn itself without stops. */
+function turnsAlong(
+  along: number,
+  stops: readonly number[],
+  both: (deg: number) => number[],
+): number[] {
+  if (stops.length === 0) return both(along);
+  const off = (stop: number): number => {
+    const apart = (((stop - along) % 180) + 180) % 180;
+    return Math.min(apart, 180 - apart);
+  };
+  const least = Math.min(...stops.map(off));
+  return stops.filter((stop) => off(stop) <= least + 1e-6);
 }
 
 /** A lens that leans both ways needs only one of two opposite stops. */

@@ -1,6 +1,8 @@
-import { missAtUnitStopMm, outOf } from '@gangway/optics';
+import { distanceAtMagnificationMm, missAtUnitStopMm, outOf } from '@gangway/optics';
+import { reachOf } from '../document/chain.js';
+import { settingOf } from '../optical/setup.js';
 import { degrees, fixed, fStop, distance, trimmed, type Units } from '../words/format.js';
-import { turnsOf } from '../optical/turning.js';
+import { mechanicsOf, turningWords } from '../optical/turning.js';
 import { reportMarks } from './marks.js';
 import type { Station } from '../document/station.js';
 import { nameOf, STOPPED } from './hindrance.js';
@@ -30,13 +32,9 @@ export function leanWords(station: Station): string[] {
   const front = isBellows(station) ? 'the front standard' : 'the lens';
   const back = isBellows(station) ? 'the rear standard' : 'the back';
   const words: string[] = [];
-  const turn = turnsOf(station).find(({ kind }) => kind === 'tilt');
-  if (turn && turn.length >= NO_LEAN_DEG) {
-    const click = turn.click && turn.click.offDeg <= 0.5;
-    words.push(
-      `Turn the lens to ${click ? `its ${trimmed(turn.click!.deg, 1)}° click stop` : trimmed(turn.turnDeg, 1) + '°'} so that tilt runs ${runs(turn.turnDeg)}, and lean it ${degrees(turn.length)}.`,
-    );
-  } else {
+  const turn = turningWords(station);
+  if (turn) words.push(turn);
+  else if (mechanicsOf(station)?.tilt !== true) {
     if (Math.abs(set.tilt_deg) >= NO_LEAN_DEG) {
       words.push(
         `Lean ${front} ${set.tilt_deg > 0 ? 'forward' : 'back'} ${degrees(Math.abs(set.tilt_deg))}.`,
@@ -60,12 +58,6 @@ export function leanWords(station: Station): string[] {
     );
   }
   return words.length > 0 ? words : [`Leave ${front} straight.`];
-}
-
-function runs(turnDeg: number): string {
-  const at = ((turnDeg % 180) + 180) % 180;
-  if (Math.min(at, 180 - at) < 20) return 'up and down';
-  return Math.abs(at - 90) < 20 ? 'sideways' : 'slantwise';
 }
 
 const tape = ({ at, mark }: Numbered, units: Units): string =>
@@ -94,7 +86,7 @@ export function instructionsFor(answer: FocusAnswer, units: Units): Instructions
   const focusOn = nameOf(target);
   const set = [
     ...leanWords(station),
-    `Focus on ${focusOn}, ${tape(target, units)}${target.mark.infinite ? '' : ' from the sensor mark'}${nudge}.`,
+    `Focus on ${focusOn}, ${tape(target, units)}${target.mark.infinite ? '' : ' from the sensor mark'}${nudge}.${ringWords(answer, target, units)}`,
     ...(answer.held ? [stopWords(answer)] : []),
   ];
   const depths = order.filter((i) => i !== first).sort((a, b) => off(b) - off(a));
@@ -126,6 +118,28 @@ function stopWords({ station, best }: FocusAnswer): string {
       ? `; ${fStop(least)} to ${fStop(most)} hold`
       : '';
   return `Stop down to ${at}${span}.`;
+}
+
+/** A ring that reads within this of the tape is as the tape. */
+const SAME_DISTANCE = 0.02;
+
+/**
+ * What the focus ring reads there, where that is not what the tape does: a ring is engraved for the
+ * lens straight and on its own register.
+ */
+function ringWords(
+  { station, setup: s, solved }: FocusAnswer,
+  target: Numbered,
+  units: Units,
+): string {
+  const { lens } = station;
+  if (isBellows(station) || lens.focus_by === 'bellows' || lens.focus_by === 'wire') return '';
+  const m = settingOf({ ...s, bedMm: solved.bedMm }) - reachOf(station).leastM;
+  const ringM =
+    m <= 1e-9 ? Infinity : distanceAtMagnificationMm(s.focalLengthMm / s.ahead, m) / 1000;
+  const tapeM = target.mark.infinite ? Infinity : Math.hypot(...target.at) / 1000;
+  if (ringM === tapeM || Math.abs(ringM / tapeM - 1) < SAME_DISTANCE) return '';
+  return ` The ring then reads ${distance(ringM, units)}.`;
 }
 
 /** Marks that do not span a plane, and constraints that bind. */

@@ -26,7 +26,7 @@ import {
   type Vec3,
 } from '@gangway/optics';
 import { aheadOfFocus, focusingLensOf, multiplied } from '../document/chain.js';
-import type { Crop, Lens, Station } from '../document/station.js';
+import type { Crop, Lens, MovementLimits, Station } from '../document/station.js';
 import { leanedOf, stanceOfStation } from '../document/standards.js';
 
 /**
@@ -132,6 +132,22 @@ export function shiftLengthMm({
   );
   return Math.min(limits.radial_shift_mm ?? Infinity, ...at.map(({ shift_mm }) => shift_mm));
 }
+
+/** Leans past this no lens makes. */
+const MOST_LEAN_DEG = 80;
+
+/** Whether a lens leans along one line of its own and is turned to lean another way. */
+export const leanTurns = ({ radial_tilt_deg, one_way_tilt }: MovementLimits): boolean =>
+  radial_tilt_deg !== undefined || one_way_tilt === true;
+
+/** How far the lens leans along whatever direction it is turned to. */
+export const leanLengthDeg = ({
+  radial_tilt_deg: radial,
+  tilt_deg,
+  swing_deg,
+}: MovementLimits): number =>
+  radial ??
+  (Math.max(0, ...[...(tilt_deg ?? []), ...(swing_deg ?? [])].map(Math.abs)) || MOST_LEAN_DEG);
 
 /** Lens and what is combined with it as the station focuses them. */
 function focused(station: Station, stance: Stance, combined: number, ahead: number): Focused {

@@ -7,7 +7,7 @@ import {
 } from '../document/movements.js';
 import { filterClear } from './filter-ring.js';
 import type { Station } from '../document/station.js';
-import { setup, shiftLengthMm, type Setup } from './setup.js';
+import { leanLengthDeg, leanTurns, setup, shiftLengthMm, type Setup } from './setup.js';
 import { leanSizeDeg } from '../words/lean.js';
 
 /**
@@ -31,15 +31,18 @@ const past = (value: number, range: readonly [number, number] | undefined): bool
 /** The movements set further than the mechanism goes. */
 export function beyondMechanism(station: Station): (Movement | RearMovement)[] {
   const { movements: set, movement_limits: limits } = station;
+  const turns = leanTurns(limits);
+  // The range of a lean that is turned runs along its own line, not along tilt or swing.
+  const ranged = MOVEMENTS.filter((name) => !(turns && name.endsWith('_deg')));
   const found: (Movement | RearMovement)[] = [
-    ...MOVEMENTS.filter((name) => past(set[name], limits[name])),
+    ...ranged.filter((name) => past(set[name], limits[name])),
     ...REAR_MOVEMENTS.filter((name) => past(set[name] ?? 0, limits[name])),
   ];
   const lengths = [
     [Math.hypot(set.rise_mm, set.shift_mm), shiftLengthMm(station), ['rise_mm', 'shift_mm']],
     [
       leanSizeDeg({ tiltDeg: set.tilt_deg, swingDeg: set.swing_deg }),
-      limits.radial_tilt_deg,
+      turns ? leanLengthDeg(limits) : undefined,
       ['tilt_deg', 'swing_deg'],
     ],
   ] as const;

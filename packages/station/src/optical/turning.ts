@@ -1,134 +1,257 @@
-import { degrees, lensAxis, pivotTravel, turnedTiltOf } from '@gangway/optics';
-import { fixed, trimmed } from '../words/format.js';
+import {
+  degrees as toDegrees,
+  radians,
+  tiltSwingOf,
+  turnedAxis,
+  turnedTiltOf,
+} from '@gangway/optics';
+import { movementCarrier } from '../document/chain.js';
 import type { Station } from '../document/station.js';
-import { shiftLengthMm } from './setup.js';
-import { standardsOf } from '../document/standards.js';
+import { degrees, mm, trimmed } from '../words/format.js';
 import { rounded } from '../words/rounded.js';
+import { leanLengthDeg, leanTurns, shiftLengthMm } from './setup.js';
 
-/** How a lens that turns is set: the turn, the length along it, and the click stop that is nearest. */
-export interface Turn {
-  readonly kind: 'shift' | 'tilt';
-  /** Clockwise as seen from behind: a shift at 0° is a rise, a tilt at 0° leans forward. */
-  readonly turnDeg: number;
-  /** Length of the movement along that turn, mm or degrees. */
-  readonly length: number;
-  /** What the mechanism allows there; Infinity when it sets no length. */
-  readonly most: number;
-  /** The nearest click stop, and how far the turn is off it; null when it turns freely. */
-  readonly click: { readonly deg: number; readonly offDeg: number } | null;
-  readonly words: string;
-}
-
-const round360 = (deg: number): number => ((deg % 360) + 360) % 360;
-
-/** A movement may be set to either side, so a click and its opposite serve alike. */
-function nearestClick(turnDeg: number, stops: readonly number[], oneWay: boolean) {
-  const all = oneWay ? stops : stops.flatMap((click) => [click, click + 180]);
-  const off = (click: number): number => {
-    const apart = Math.abs(round360(turnDeg) - round360(click));
-    return Math.min(apart, 360 - apart);
-  };
-  const best = [...all].sort((a, b) => off(a) - off(b))[0];
-  return best === undefined ? null : { deg: round360(best), offDeg: off(best) };
-}
-
-/** How the turning parts are to be set for the movements of a station; none when nothing turns. */
-export function turnsOf(station: Station): Turn[] {
-  const { movements: set, movement_limits: limits } = station;
-  const stops = limits.turn_stops_deg ?? [];
-  const turns: Turn[] = [];
-  const most = shiftLengthMm(station);
-  const length = Math.hypot(set.rise_mm, set.shift_mm);
-  if (Number.isFinite(most) && length > 0) {
-    const turnDeg = round360(degrees(Math.atan2(set.shift_mm, set.rise_mm)));
-    const click = nearestClick(turnDeg, stops, false);
-    turns.push({
-      kind: 'shift',
-      turnDeg,
-      length,
-      most,
-      click,
-      words: `Turn the lens to ${trimmed(turnDeg, 1)}° and shift it ${fixed(length, 1)} mm of ${trimmed(most, 1)}.${offWords(click)}`,
-    });
-  }
-  const { leanDeg, turnDeg } = turnedTiltOf({ tiltDeg: set.tilt_deg, swingDeg: set.swing_deg });
-  const turnsTilt = limits.radial_tilt_deg !== undefined || limits.one_way_tilt === true;
-  if (turnsTilt && leanDeg > 1e-9) {
-    const click = nearestClick(turnDeg, stops, limits.one_way_tilt === true);
-    const end = limits.radial_tilt_deg;
-    turns.push({
-      kind: 'tilt',
-      turnDeg,
-      length: leanDeg,
-      most: end ?? Infinity,
-      click,
-      words: `Turn the lens to ${trimmed(turnDeg, 1)}° and tilt it ${fixed(leanDeg, 1)}°${end === undefined ? '' : ` of ${trimmed(end, 1)}°`}.${offWords(click)}`,
-    });
-  }
-  return turns;
-}
-
-/** A turn this near to its click stop is on it. */
-const ON_CLICK_DEG = 0.5;
-
-function offWords(click: Turn['click']): string {
-  if (!click) return '';
-  return click.offDeg <= ON_CLICK_DEG
-    ? ` It clicks at ${trimmed(click.deg, 1)}°.`
-    : ` Its nearest click stop is ${trimmed(click.deg, 1)}°, ${fixed(click.offDeg, 1)}° away.`;
-}
-
-/** The same movements brought onto the nearest click stop of a lens that turns. */
-export function ontoClick(station: Station): Station {
-  const shift = turnsOf(station).find((turn) => turn.kind === 'shift');
-  if (!shift?.click || shift.click.offDeg <= 1e-6) return station;
-  const angle = (shift.click.deg * Math.PI) / 180;
-  const toward = (value: number): number => rounded(value, 2);
-  return {
-    ...station,
-    movements: {
-      ...station.movements,
-      rise_mm: toward(shift.length * Math.cos(angle)),
-      shift_mm: toward(shift.length * Math.sin(angle)),
-    },
-  };
-}
-
-/** What a tilt axis off the lens centre did to the picture, and the movement that undoes it, mm. */
-export interface PivotMove {
-  readonly riseMm: number;
+/**
+ * A lens or adapter that turns: what to set on it for the movements of a station. Angles are
+ * clockwise as seen from behind; at 0 a shift goes up and a lean forward. Locked in line, shift and
+ * lean share the angle; locked crossed, the lean lies a quarter turn further on.
+ */
+export interface Turning {
+  readonly angleDeg: number;
+  /** Where shift and tilt turn apart: the angle of the lean. */
+  readonly tiltAngleDeg: number | null;
+  /** Along the angle; negative: the other way. */
   readonly shiftMm: number;
-  readonly counter: { readonly rise_mm: number; readonly shift_mm: number };
+  readonly tiltDeg: number;
+  /** Rise, shift, tilt and swing are had to a tenth of a millimetre and of a degree. */
+  readonly reached: boolean;
+  /** By how much they are missed. */
+  readonly offMm: number;
+  readonly offDeg: number;
 }
 
-const SEEN_MM = 0.005;
+/** What turns, and how it is built. */
+export interface Mechanics {
+  readonly shift: boolean;
+  readonly tilt: boolean;
+  /** Angle of the lean beyond that of the shift; null where they turn apart. */
+  readonly apartDeg: number | null;
+  readonly stops: readonly number[];
+  readonly mostMm: number;
+  readonly leastDeg: number;
+  readonly mostDeg: number;
+}
 
-/** Null where leaning leaves the picture where it was. */
-export function pivotMove(station: Station): PivotMove | null {
-  const { lens, pivotMm } = standardsOf(station);
-  const { shiftMm: x, riseMm: y } = pivotTravel(lensAxis(lens), pivotMm);
-  const pivot = { x, y };
-  if (Math.hypot(pivot.x, pivot.y) < SEEN_MM) return null;
+/** Null where nothing turns. */
+export function mechanicsOf(station: Station): Mechanics | null {
+  const { movement_limits: limits } = station;
+  const stops = limits.turn_stops_deg ?? [];
+  const lock = limits.shift_tilt;
+  const locked = lock === 'in_line' || lock === 'crossed';
+  const radial = limits.radial_shift_mm !== undefined;
+  const leans = leanTurns(limits);
+  if (!locked && lock === undefined && !radial && !leans && stops.length === 0) return null;
+  // Nothing says which of the two turns: both do.
+  const both = locked || (!radial && !leans);
+  const mostDeg = leanLengthDeg(limits);
   return {
-    riseMm: pivot.y,
-    shiftMm: pivot.x,
-    counter: { rise_mm: -pivot.y + 0, shift_mm: -pivot.x + 0 },
+    shift: both || radial,
+    tilt: both || leans,
+    apartDeg: locked ? (lock === 'in_line' ? 0 : 90) : null,
+    stops,
+    mostMm: shiftLengthMm(station),
+    leastDeg: limits.one_way_tilt ? 0 : -mostDeg,
+    mostDeg,
   };
 }
 
-/** The counter-movement added to what is set, so that the picture stands as without the lean. */
-export function withCounterMove(station: Station): Station {
-  const move = pivotMove(station);
-  if (!move) return station;
-  const add = (now: number, by: number): number => rounded(now + by, 2);
-  return {
-    ...station,
-    movements: {
-      ...station.movements,
-      rise_mm: add(station.movements.rise_mm, move.counter.rise_mm),
-      shift_mm: add(station.movements.shift_mm, move.counter.shift_mm),
-    },
+const round360 = (deg: number): number => {
+  const turned = ((deg % 360) + 360) % 360;
+  return turned > 360 - 1e-9 ? 0 : turned;
+};
+
+const held = (value: number, least: number, most: number): number =>
+  Math.min(most, Math.max(least, value));
+
+/** What is had along one angle of what is wanted. */
+interface Had {
+  readonly along: number;
+  readonly off: number;
+}
+
+function shiftAlong({ mostMm }: Mechanics, [x, y]: readonly [number, number], deg: number): Had {
+  const [dx, dy] = [Math.sin(radians(deg)), Math.cos(radians(deg))];
+  const along = held(x * dx + y * dy, -mostMm, mostMm);
+  return { along, off: Math.hypot(x - along * dx, y - along * dy) };
+}
+
+function leanAlong(
+  { leastDeg, mostDeg }: Mechanics,
+  wanted: { readonly leanDeg: number; readonly turnDeg: number },
+  deg: number,
+): Had {
+  const lean = toDegrees(
+    Math.atan(Math.tan(radians(wanted.leanDeg)) * Math.cos(radians(wanted.turnDeg - deg))),
+  );
+  const along = held(lean, leastDeg, mostDeg);
+  const [a, b] = [turnedAxis(wanted), turnedAxis({ leanDeg: along, turnDeg: deg })];
+  const apart = Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
+  return { along, off: toDegrees(2 * Math.asin(Math.min(1, apart / 2))) };
+}
+
+const TENTH = 0.1 + 1e-9;
+
+/** What to set on what turns for the movements as they are set; null where nothing turns. */
+export function turningOf(station: Station): Turning | null {
+  const made = mechanicsOf(station);
+  if (!made) return null;
+  const { movements: set } = station;
+  const shift = [set.shift_mm, set.rise_mm] as const;
+  const lean = turnedTiltOf({ tiltDeg: set.tilt_deg, swingDeg: set.swing_deg });
+  const shiftDeg = toDegrees(Math.atan2(...shift));
+  const none: Had = { along: 0, off: 0 };
+  const shifted = (deg: number): Had => (made.shift ? shiftAlong(made, shift, deg) : none);
+  const leaned = (deg: number): Had => (made.tilt ? leanAlong(made, lean, deg) : none);
+  const told = (
+    angleDeg: number,
+    tiltAngleDeg: number | null,
+    mmHad: Had,
+    degHad: Had,
+  ): Turning => ({
+    angleDeg: round360(angleDeg) + 0,
+    tiltAngleDeg: tiltAngleDeg === null ? null : round360(tiltAngleDeg) + 0,
+    shiftMm: mmHad.along + 0,
+    tiltDeg: degHad.along + 0,
+    reached: mmHad.off <= TENTH && degHad.off <= TENTH,
+    offMm: mmHad.off,
+    offDeg: degHad.off,
+  });
+  /** The angle, of those there are, at which least is missed; a movement forwards goes before one back. */
+  const nearest = (
+    angles: readonly number[],
+    tries: (deg: number) => readonly [Had, Had],
+  ): number => {
+    const score = (deg: number): number => {
+      const [a, b] = tries(deg);
+      return Math.hypot(a.off, b.off) + (a.along < 0 ? 1e-7 : 0) + (b.along < 0 ? 1e-8 : 0);
+    };
+    return angles.reduce((best, deg) => (score(deg) < score(best) - 1e-9 ? deg : best));
   };
+  const open = (angles: readonly number[]): readonly number[] =>
+    made.stops.length > 0 ? made.stops : angles.flatMap((deg) => [deg, deg + 180]);
+  const { apartDeg } = made;
+  if (apartDeg === null) {
+    const a = nearest(open([shiftDeg]), (deg) => [shifted(deg), none]);
+    const b = nearest(open([lean.turnDeg]), (deg) => [none, leaned(deg)]);
+    if (made.shift && made.tilt) return told(a, b, shifted(a), leaned(b));
+    return made.shift ? told(a, null, shifted(a), none) : told(b, null, none, leaned(b));
+  }
+  const between = principal([
+    [Math.hypot(...shift), shiftDeg],
+    [lean.leanDeg, lean.turnDeg - apartDeg],
+  ]);
+  const at = nearest(open([between, shiftDeg, lean.turnDeg - apartDeg]), (deg) => [
+    shifted(deg),
+    leaned(deg + apartDeg),
+  ]);
+  return told(at, null, shifted(at), leaned(at + apartDeg));
+}
+
+/** The direction that lies nearest to several lines at once, each weighed by its length. */
+function principal(lines: readonly (readonly [number, number])[]): number {
+  const sum = (of: (deg: number) => number): number =>
+    lines.reduce((all, [length, deg]) => all + length ** 2 * of(2 * radians(deg)), 0);
+  return toDegrees(Math.atan2(sum(Math.sin), sum(Math.cos))) / 2;
+}
+
+/** The movements that a turn, a shift along it and a lean along it give. */
+export function movementsAt(
+  station: Station,
+  { angleDeg, tiltAngleDeg, shiftMm, tiltDeg }: Turning,
+): Pick<Station['movements'], 'rise_mm' | 'shift_mm' | 'tilt_deg' | 'swing_deg'> {
+  const made = mechanicsOf(station);
+  const { rise_mm, shift_mm, tilt_deg, swing_deg } = station.movements;
+  const a = radians(angleDeg);
+  const lean = tiltSwingOf(
+    turnedAxis({ leanDeg: tiltDeg, turnDeg: tiltAngleDeg ?? angleDeg + (made?.apartDeg ?? 0) }),
+  );
+  return {
+    ...(made?.shift
+      ? { rise_mm: rounded(shiftMm * Math.cos(a), 2), shift_mm: rounded(shiftMm * Math.sin(a), 2) }
+      : { rise_mm, shift_mm }),
+    ...(made?.tilt
+      ? { tilt_deg: rounded(lean.tiltDeg, 3), swing_deg: rounded(lean.swingDeg, 3) }
+      : { tilt_deg, swing_deg }),
+  };
+}
+
+/** The same movements brought to what the lens, turned to its nearest stop, can give. */
+export function ontoStop(station: Station): Station {
+  const turning = turningOf(station);
+  if (!turning || turning.reached) return station;
+  return { ...station, movements: { ...station.movements, ...movementsAt(station, turning) } };
+}
+
+/** Less of a movement than this nobody sets. */
+const SEEN = 0.05;
+
+const compass = (deg: number, names: readonly [string, string, string, string]): string => {
+  const at = Math.round(round360(deg) / 45) % 8;
+  const first = names[at >> 1]!;
+  if (at % 2 === 0) return first;
+  // Up and down, forward and back go before the sides.
+  const [a, b] = [first, names[((at >> 1) + 1) % 4]!];
+  return (at >> 1) % 2 === 0 ? `${a} and ${b}` : `${b} and ${a}`;
+};
+
+const SHIFTED = ['up', 'to the right', 'down', 'to the left'] as const;
+const LEANED = ['forward', 'to the left', 'back', 'to the right'] as const;
+
+/** What turns, by the name of its kind. */
+export const turningPart = ({ chain }: Station): 'the lens' | 'the adapter' =>
+  movementCarrier(chain) < 0 ? 'the lens' : 'the adapter';
+
+const stopWords = (deg: number, stops: readonly number[]): string =>
+  stops.length > 0 ? `its ${trimmed(deg, 1)}° stop` : `${trimmed(deg, 1)}°`;
+
+/** What to do with what turns, as one instruction; empty where nothing is moved. */
+export function turningWords(station: Station): string {
+  const turning = turningOf(station);
+  const made = mechanicsOf(station);
+  if (!turning || !made) return '';
+  const { angleDeg: angle, shiftMm: shift, tiltDeg: tilt } = turning;
+  const leanAngle = turning.tiltAngleDeg ?? angle + (made.apartDeg ?? 0);
+  const moves = Math.abs(shift) >= SEEN;
+  const leans = Math.abs(tilt) >= SEEN;
+  const shiftWay = compass(angle + (shift < 0 ? 180 : 0), SHIFTED);
+  const leanWay = compass(leanAngle + (tilt < 0 ? 180 : 0), LEANED);
+  const shiftWords = moves ? `shift it ${mm(Math.abs(shift))} ${shiftWay}` : '';
+  const leanWords = leans ? `lean it ${degrees(Math.abs(tilt))} ${leanWay}` : '';
+  const part = turningPart(station);
+  const seen = ', clockwise as seen from behind,';
+  const apart = turning.tiltAngleDeg !== null;
+  const told = !apart
+    ? moves || leans
+      ? `Turn ${part} to ${stopWords(angle, made.stops)}${seen} and there ${[shiftWords, leanWords].filter(Boolean).join(' and ')}.`
+      : ''
+    : [
+        moves &&
+          `Turn its shift to ${stopWords(angle, made.stops)}${seen} and there ${shiftWords}.`,
+        leans &&
+          `Turn its tilt to ${stopWords(turning.tiltAngleDeg, made.stops)}${seen} and there ${leanWords}.`,
+      ]
+        .filter(Boolean)
+        .join(' ')
+        .replace(/^Turn its/, `Turn ${part}’s`);
+  return [told, missedWords(turning, made)].filter(Boolean).join(' ');
+}
+
+/** What no angle gives; empty where all is had. */
+function missedWords({ reached, offMm, offDeg, angleDeg }: Turning, made: Mechanics): string {
+  if (reached) return '';
+  const off = [offMm > TENTH && mm(offMm), offDeg > TENTH && degrees(offDeg)].filter(Boolean);
+  const what = made.stops.length > 0 ? 'No stop gives' : 'No angle gives';
+  return `${what} all that is set: ${trimmed(round360(angleDeg), 1)}° comes nearest, ${off.join(' and ')} off.`;
 }
 
 /** The axis a locked lens cannot lean about, given how it is shifted; none when it is free. */

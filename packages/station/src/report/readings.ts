@@ -12,6 +12,7 @@ import {
   planeOfSharpFocus,
 } from '@gangway/optics';
 import { assumptionsOf } from './assumed.js';
+import { turningOf } from '../optical/turning.js';
 import { reportFacade } from '../facade/facade.js';
 import { reportTurnIn } from '../facade/turn-in.js';
 import { reportMarks } from '../focus/marks.js';
@@ -41,8 +42,24 @@ export function readings(station: Station): Readings {
     ...(station.marks ? { marks: reportMarks(station, s) } : {}),
     ...(station.turn_in ? { turn_in: reportTurnIn(s, station.turn_in) } : {}),
     ...(station.mosaic ? { mosaic: reportMosaic(station, station.mosaic) } : {}),
+    turning: turning(station),
     assumed: assumptionsOf(station, s).map(({ pointer, value, why }) => ({ pointer, value, why })),
   };
+}
+
+function turning(station: Station): Report['turning'] {
+  const found = turningOf(station);
+  return (
+    found && {
+      angle_deg: found.angleDeg,
+      ...(found.tiltAngleDeg === null ? {} : { tilt_angle_deg: found.tiltAngleDeg }),
+      shift_mm: found.shiftMm,
+      tilt_deg: found.tiltDeg,
+      reached: found.reached,
+      off_mm: found.offMm,
+      off_deg: found.offDeg,
+    }
+  );
 }
 
 function optics(station: Station, s: Setup): Report['optics'] {

@@ -48,6 +48,17 @@ export interface Report {
   solution?: SolutionReport;
   turn_in?: TurnInReport;
   mosaic?: MosaicReport;
+  /** What to set on a lens or adapter that turns; null where nothing does. */
+  turning: {
+    angle_deg: number;
+    /** Where shift and tilt turn apart. */
+    tilt_angle_deg?: number;
+    shift_mm: number;
+    tilt_deg: number;
+    reached: boolean;
+    off_mm: number;
+    off_deg: number;
+  } | null;
   /** Every input that nobody gave and on which a figure of this report rests. */
   assumed: { pointer: string; value: unknown; why: string }[];
 }

@@ -56,7 +56,7 @@ export const ScaleView = memo(function ScaleView({ id }: { id: ControlId }) {
   const engraving = useMemo(
     () =>
       engrave(
-        { id, value: 0, domain: [domain[0], domain[1]], lastFinite, segments: [] },
+        { id, value: 0, domain: [domain[0], domain[1]], lastFinite, segments: [], blocked: false },
         inner,
         units,
       ),

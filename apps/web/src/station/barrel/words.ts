@@ -47,6 +47,7 @@ const plain = (id: ControlId, value: number, units: Units): string => {
 
 /** The allowed stretch in a few words, to stand beside the engraved one. */
 export function allowedWords(scale: Scale, units: Units): string {
+  if (scale.blocked) return 'blocked as the others are set';
   if (scale.segments.every(({ beyond }) => beyond)) return 'not on this rig';
   const run = allowedRun(scale);
   if (!run) return 'no setting serves';
