@@ -121,7 +121,7 @@ function stopWords({ station, best }: FocusAnswer): string {
 }
 
 /** A ring that reads within this of the tape is as the tape. */
-const SAME_DISTANCE = 0.02;
+const SAME_DISTANCE = 0.005;
 
 /**
  * What the focus ring reads there, where that is not what the tape does: a ring is engraved for the
