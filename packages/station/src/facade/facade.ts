@@ -1,6 +1,7 @@
 import {
   allowedTravel,
   cornerAt,
+  type Cone,
   leastDistanceThatFits,
   lensTravel,
   movementForEdge,
@@ -70,9 +71,9 @@ function rectangleOf(station: Station, facade: Facade): Rectangle3 {
   };
 }
 
-/** Rises allowed with the rest as set. */
-export function allowedRise(s: Setup): Span {
-  const circle = allowedTravel(s.cone, s.frame, s.placing.rise);
+/** Rises allowed with the rest as set, within the circle or the sharp core. */
+export function allowedRise(s: Setup, cone: Cone = s.cone): Span {
+  const circle = allowedTravel(cone, s.frame, s.placing.rise);
   const [least, most] = s.mechanism.rise;
   const radial = Math.sqrt(Math.max(0, s.mechanism.radialMm ** 2 - s.set.shiftMm ** 2));
   return {

@@ -1,5 +1,6 @@
-import { allowedTravel, bisect, toPicture, type Span } from '@gangway/optics';
+import { allowedTravel, bisect, toPicture, type Cone, type Span } from '@gangway/optics';
 import type { Station } from '../document/station.js';
+import { stateOf } from '../optical/state.js';
 import { setup, type Setup } from '../optical/setup.js';
 import { allowedRise, movementsAsked, facadeView } from './facade.js';
 import { framedWell } from './verdict.js';
@@ -30,10 +31,10 @@ export function settableIn({ low, high }: Span, now: number): number | null {
 }
 
 /** Shifts allowed with nothing risen, as set. */
-function shiftSpan(s: Setup): Span {
+function shiftSpan(s: Setup, cone: Cone): Span {
   const { x, y } = toPicture(s.placing, { ...s.set, riseMm: 0 });
   const level = { ...s.frame, shiftMm: x, riseMm: y };
-  const circle = allowedTravel(s.cone, level, s.placing.shift);
+  const circle = allowedTravel(cone, level, s.placing.shift);
   const [least, most] = s.mechanism.shift;
   return {
     low: Math.max(circle.low + s.set.shiftMm, least),
@@ -52,24 +53,29 @@ const keptOr = (span: Span, now: number): number | null =>
 
 /**
  * The station with rise and shift that frame its façade, moved as little as need be; null when
- * no allowed movement does.
+ * no allowed movement does. Where it can be, no corner is left past the sharp core.
  * @param share of the allowed rise that may be used
  */
 export function movedToFrame(station: Station, share = 1): Station | null {
+  const crisp = movedWithin(station, share, 'core');
+  return crisp && stateOf(crisp) === 'sharp' ? crisp : movedWithin(station, share, 'cone');
+}
+
+function movedWithin(station: Station, share: number, edge: 'core' | 'cone'): Station | null {
   const { facade } = station;
   if (!facade) return null;
   const s = setup(station);
   const asks = movementsAsked(facadeView(station, s, facade));
   if (!asks) return null;
   const shift = keptOr(
-    within({ low: asks.right, high: asks.left }, shiftSpan(s)),
+    within({ low: asks.right, high: asks.left }, shiftSpan(s, s[edge])),
     station.movements.shift_mm,
   );
   if (shift === null) return null;
   const across = { ...station, movements: { ...station.movements, shift_mm: shift } };
   const moved = setup(across);
   const rise = keptOr(
-    within({ low: asks.top, high: asks.foot }, eased(allowedRise(moved), share)),
+    within({ low: asks.top, high: asks.foot }, eased(allowedRise(moved, moved[edge]), share)),
     station.movements.rise_mm,
   );
   if (rise === null) return null;

@@ -5,7 +5,8 @@ import { DIFFRACTION_WORDS } from '../words/diffraction.js';
 import { reportPerspective } from '../optical/perspective.js';
 import { setup } from '../optical/setup.js';
 import { parseStation } from '../document/parse.js';
-import { tried, type Draft, type Way } from '../ways/way.js';
+import { alsoWords } from '../ways/changes.js';
+import type { Draft, Way } from '../ways/way.js';
 import type { Station } from '../document/station.js';
 import { freedomsOf, leansBack, solveOf } from './freedoms.js';
 import { stackStepOf } from './report.js';
@@ -33,10 +34,12 @@ export function focusWays(station: Station, answer: FocusAnswer): Way<Station>[]
     otherStandard(station),
     joined(station),
   ].filter((way) => way !== null);
-  return tried(
-    found.map((way, cost) => ({ ...way, cost })),
-    { cures: (after) => parseStation(after).ok, most: found.length },
-  ).map(({ cost: _, price: detail, ...way }) => ({ ...way, detail }));
+  return found
+    .filter(({ after }) => parseStation(after).ok)
+    .map(({ says, price, ...way }) => ({
+      ...way,
+      detail: [price, alsoWords(station, way.after, says)].filter(Boolean).join('; '),
+    }));
 }
 
 const holdsWords = (answer: FocusAnswer): string =>
@@ -63,6 +66,13 @@ function straight(station: Station, answer: FocusAnswer): Found | null {
   if (!found) return null;
   return {
     id: 'straight',
+    says: [
+      '/movements/tilt',
+      '/movements/swing',
+      '/movements/rear_tilt',
+      '/movements/rear_swing',
+      '/aperture',
+    ],
     title: `No lean, f/${fixed(found.engravedNeeded, found.engravedNeeded < 10 ? 1 : 0)}`,
     price: found.held ? `${holdsWords(found)}${diffracted(found)}` : holdsWords(found),
     after: settled(found),
@@ -78,6 +88,13 @@ function stack(station: Station, answer: FocusAnswer): Found | null {
   if (frames < 2) return null;
   return {
     id: 'stack',
+    says: [
+      '/movements/tilt',
+      '/movements/swing',
+      '/movements/rear_tilt',
+      '/movements/rear_swing',
+      '/aperture',
+    ],
     title: `No lean, a stack of ${frames} at ${fStop(fNumber)}`,
     price: `${mm(found.spreadMm, 2)} of travel, about ${minutes(frames * (station.stack?.seconds_each ?? SECONDS_EACH))}`,
     after,
@@ -103,6 +120,7 @@ function oneAxis(station: Station, answer: FocusAnswer): Found[] {
     return (
       found && {
         id: `${alone}-alone`,
+        says: ['/movements/tilt', '/movements/swing', '/aperture'],
         title: `${alone === 'tilt' ? 'Tilt' : 'Swing'} alone, ${leanSaid(found.station.movements)}`,
         price: `${holdsWords(found)}${uncovered(found)}`,
         after: settled(found),
@@ -128,6 +146,7 @@ function otherStandard(station: Station): Found | null {
   const bends = Math.abs(after - before);
   return {
     id: 'other-standard',
+    says: ['/solve', '/aperture'],
     title: solve.rear ? 'Lean the lens instead' : 'Lean the back instead',
     price: `${holdsWords(found)}; ${bends < 0.05 ? 'upright lines stay as they are' : `upright lines converge ${signed(after, 1)}°`}${solve.rear ? '' : ', the circle stays where it is'}${uncovered(found)}`,
     after: { ...settled(found), solve: { ...solve, rear: !solve.rear } },
@@ -146,6 +165,7 @@ function joined(station: Station): Found | null {
   if (!found) return null;
   return {
     id: 'joined',
+    says: ['/movements/tilt', '/movements/swing', '/aperture'],
     title: `${free.length === 1 ? `${free[0]!.label || 'The free mark'} joins` : `The ${free.length} free marks join`} in, ${leanSaid(found.station.movements)}`,
     price: `${holdsWords(found)}${uncovered(found)}`,
     after: settled(found),

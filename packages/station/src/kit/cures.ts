@@ -188,11 +188,12 @@ export function curesFor(rig: WholeRig, problem: RigProblem, kit: readonly Store
   const changes = changesFor(rig, problem, kit);
   const drafts = changes
     .filter(({ title }, i) => changes.findIndex((each) => each.title === title) === i)
-    .map(({ title, after }) => ({ id: title, title, price: '', cost: 0, after }));
+    .map(({ title, after }) => ({ id: title, title, says: [], price: '', cost: 0, after }));
   return tried(drafts, {
     cures,
     priced: (draft) => ({ ...draft, ...priceOf(left(draft.after)) }),
     most: MOST,
+    anyPrice: true,
   }).map(({ id, title, price, after }) => ({ id, title, detail: price, after }));
 }
 

@@ -192,6 +192,13 @@ export function ontoStop(station: Station): Station {
   return { ...station, movements: { ...station.movements, ...movementsAt(station, turning) } };
 }
 
+/**
+ * Whether a hand can set what a change leads to: a lens that turns has it at one angle, unless it
+ * did not have the movements before either.
+ */
+export const asSettable = (after: Station, before: Station): boolean =>
+  (turningOf(after)?.reached ?? true) || !(turningOf(before)?.reached ?? true);
+
 /** Less of a movement than this nobody sets. */
 const SEEN = 0.05;
 

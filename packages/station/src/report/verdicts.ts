@@ -1,4 +1,13 @@
-import { distance, fixed, fStop, signed, trimmed, type Units } from '../words/format.js';
+import { atLeast, atMost } from '../words/rounded.js';
+import {
+  distance,
+  distanceFrom,
+  fixed,
+  fStop,
+  signed,
+  trimmed,
+  type Units,
+} from '../words/format.js';
 import { blanksOf, blankSentence } from '../rig/blanks.js';
 import type { Rests } from './assumed.js';
 import { sensorPitchDeg } from '../optical/places.js';
@@ -51,13 +60,16 @@ function cutWords(
     const away = facade.distance_needed_m;
     return {
       figure: 'Cut',
-      words: away === null ? 'façade does not fit' : `façade fits from ${distance(away, units)}`,
-      sentence: `The façade does not fit into the frame from here${away === null ? '' : `; it would from ${distance(away, units)}`}.`,
+      words:
+        away === null ? 'façade does not fit' : `façade fits from ${distanceFrom(away, units)}`,
+      sentence: `The façade does not fit into the frame from here${away === null ? '' : `; it would from ${distanceFrom(away, units)}`}.`,
     };
   }
-  const ask = `${fixed(needed, 1)}${foot === null ? '' : ` to ${fixed(foot, 1)}`}`;
+  // Rounded towards what serves: 5.93 asked is 6.0.
+  const least = fixed(atLeast(needed, 1), 1);
+  const ask = `${least}${foot === null ? '' : ` to ${fixed(atMost(foot, 1), 1)}`}`;
   return {
-    figure: `${fixed(needed, 1)} mm`,
+    figure: `${least} mm`,
     words: 'of rise frames the façade',
     sentence: `The façade is cut as set; it asks for ${ask} mm of rise.`,
   };

@@ -27,6 +27,7 @@ export function stopDown(
     return [
       {
         id,
+        says: ['/aperture'],
         title: `Stop down to ${fStop(fNumber)}`,
         price: `costs ${stops(lost)}${diffraction === 'none' ? '' : `; diffraction ${DIFFRACTION_WORDS[diffraction]}`}`,
         cost: lost + TAKEN[diffraction],

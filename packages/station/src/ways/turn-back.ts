@@ -22,6 +22,7 @@ export function turnBack(
   return [
     {
       id,
+      says: ['/back/orientation'],
       title: upright ? 'Turn the back upright' : 'Turn the back level',
       price: upright ? `${by} narrower, ${by} taller` : `${by} lower, ${by} wider`,
       cost,

@@ -4,6 +4,8 @@ export interface Draft<T> {
   readonly id: string;
   /** What to do, in the imperative. */
   readonly title: string;
+  /** JSON pointers, or their beginnings, of what the title says is changed; anything else is told beside it. */
+  readonly says: readonly string[];
   /** What it costs, in words. */
   readonly price: string;
   /** What it costs against the others: one stop of light is 1. */
@@ -29,15 +31,29 @@ export interface Trial<T> {
   /** What else it costs, looked at only where it cures. */
   readonly priced?: (draft: Draft<T>) => Draft<T>;
   readonly most: number;
+  /** List what is far dearer than the cheapest too. */
+  readonly anyPrice?: boolean;
 }
 
-/** The drafts that cure, the cheapest first. Where two cost the same the first proposed leads. */
-export const tried = <T>(
+/** A remedy this much dearer than the cheapest does not fit the trouble. */
+const TIMES_DEARER = 3;
+/** In stops: so much dearer it may be in any case. */
+const DEARER = 0.5;
+
+/**
+ * The drafts that cure, the cheapest first, without those that cost far more than the trouble is
+ * worth. Where two cost the same the first proposed leads.
+ */
+export function tried<T>(
   drafts: readonly Draft<T>[],
-  { cures, priced = (draft) => draft, most }: Trial<T>,
-): Draft<T>[] =>
-  drafts
+  { cures, priced = (draft) => draft, most, anyPrice = false }: Trial<T>,
+): Draft<T>[] {
+  const found = drafts
     .filter(({ after }) => cures(after))
     .map(priced)
-    .sort((a, b) => a.cost - b.cost)
-    .slice(0, most);
+    .sort((a, b) => a.cost - b.cost);
+  const dearest = anyPrice
+    ? Infinity
+    : Math.max((found[0]?.cost ?? 0) * TIMES_DEARER, (found[0]?.cost ?? 0) + DEARER);
+  return found.filter(({ cost }) => cost <= dearest).slice(0, most);
+}

@@ -1,4 +1,5 @@
 import { engravedFNumber } from '@gangway/optics';
+import { atLeast } from './rounded.js';
 
 /** Numbers as people read them: one place for rounding, signs and units. */
 
@@ -49,6 +50,17 @@ export function distanceParts(distanceM: number | null, units: Units): [string, 
 
 export const distance = (distanceM: number | null, units: Units): string =>
   distanceParts(distanceM, units).join(' ').trim();
+
+/** A distance that is needed at least: rounded up to the digit that is shown. */
+export function distanceFrom(distanceM: number, units: Units): string {
+  if (units === 'metric') {
+    const decimals = distanceM < 1 ? 3 : distanceM < 10 ? 2 : distanceM < 100 ? 1 : 0;
+    return distance(atLeast(distanceM, decimals), units);
+  }
+  const inches = distanceM / 0.0254;
+  const step = inches >= 1200 ? 12 : inches < 120 ? 0.5 : 1;
+  return distance(Math.ceil(inches / step - 1e-7) * step * 0.0254, units);
+}
 
 const THIRDS = ['', '⅓', '⅔'];
 

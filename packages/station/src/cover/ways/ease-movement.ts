@@ -73,6 +73,7 @@ function draft(station: Station, field: Movement, id: ControlId, value: number):
   const less = Math.abs(value) < Math.abs(now);
   return {
     id: `ease-${id}`,
+    says: [`/movements/${field}`],
     title: title(field, now, value),
     price: `${less ? 'gives up' : 'moves the picture'} ${fixed(change, 1)}${unit}`,
     cost: ANY_CHANGE + (ALL_OF_IT * change) / end + (less ? 0 : ANOTHER_PICTURE),

@@ -26,6 +26,7 @@ export const easeTogether: Kind = ({ station, cures }) => {
   return [
     {
       id: 'ease-together',
+      says: ['/movements/rise_mm', '/movements/shift_mm'],
       title: `Ease to ${fixed(Math.abs(rise_mm), 1)} mm ${sense('rise_mm', rise)}, ${fixed(Math.abs(shift_mm), 1)} mm ${sense('shift_mm', shift)}`,
       price: `keeps the direction, gives up ${fixed(100 * (1 - good), 0)} %`,
       cost: 0.7 + COST_OF_ALL * (1 - good),

@@ -1,4 +1,7 @@
 import type { Station } from '../../document/station.js';
+import { marksOutside } from '../../optical/framed-marks.js';
+import { asSettable } from '../../optical/turning.js';
+import { alsoWords } from '../../ways/changes.js';
 import { framed } from '../../facade/facade.js';
 import { setup } from '../../optical/setup.js';
 import { standingOf, stateOf, type State } from '../../optical/state.js';
@@ -29,6 +32,9 @@ export interface WayOut extends Way<Station> {
 
 const MOST = 6;
 
+/** What a corner past the sharp core still costs, in stops. */
+const SOFT = 0.4;
+
 /** What it costs to lose part of the façade that was whole in the picture, in stops. */
 const CUT = 3;
 
@@ -41,18 +47,35 @@ export function waysOut(station: Station): WayOut[] {
   if (state === 'sharp') return [];
   const cured = (after: State): boolean =>
     state === 'soft' ? after === 'sharp' : standingOf(after) !== 'outside';
-  const cures = (after: Station): boolean => cured(stateOf(after));
-  const whole = station.facade !== undefined && framed(station, setup(station));
-  const cuts = (after: Station): boolean => whole && !framed(after, setup(after));
-  const priced = (draft: Draft<Station>): Draft<Station> =>
-    cuts(draft.after)
-      ? { ...draft, cost: draft.cost + CUT, price: `${draft.price}, cuts the façade` }
-      : draft;
+  const s = setup(station);
+  const whole = station.facade !== undefined && framed(station, s);
+  const out = marksOutside(station, s);
+  /** What was in the picture and is not any more. */
+  const lost = (after: Station): string[] => {
+    const later = setup(after);
+    const marks = marksOutside(after, later).filter((index) => !out.includes(index));
+    return [
+      ...(whole && !framed(after, later) ? ['the façade'] : []),
+      ...marks.map((index) => station.marks![index]!.label || `mark ${index + 1}`),
+    ];
+  };
+  // A soft corner is no reason to lose what is in the picture: bringing it back would undo the cure.
+  const cures = (after: Station): boolean =>
+    cured(stateOf(after)) &&
+    asSettable(after, station) &&
+    (state !== 'soft' || lost(after).length === 0);
+  const priced = (draft: Draft<Station>): Draft<Station> => {
+    const cut = lost(draft.after);
+    const soft = state !== 'soft' && stateOf(draft.after) === 'soft' ? SOFT : 0;
+    return cut.length > 0
+      ? { ...draft, cost: draft.cost + CUT, price: `${draft.price}; cuts ${cut.join(', ')}` }
+      : { ...draft, cost: draft.cost + soft };
+  };
   const drafts = KINDS.flatMap((propose) => propose({ station, state, cures }));
-  return tried(drafts, { cures, priced, most: MOST }).map(({ id, title, price, after }) => ({
+  return tried(drafts, { cures, priced, most: MOST }).map(({ id, title, says, price, after }) => ({
     id,
     title,
-    detail: `${gain(state, after)}; ${price}`,
+    detail: [gain(state, after), alsoWords(station, after, says), price].filter(Boolean).join('; '),
     state: stateOf(after),
     after,
   }));

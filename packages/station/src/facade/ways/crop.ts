@@ -43,6 +43,7 @@ export const crop: FramingKind = ({ station }) => {
       if (best && best.cost <= cost) continue;
       best = {
         id: 'frame-crop',
+        says: ['/crop'],
         title: `Crop to ${across}:${up}${end}`,
         price: `keeps ${fixed(100 * kept, 0)} % of the picture`,
         cost,

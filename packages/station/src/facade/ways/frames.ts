@@ -65,6 +65,7 @@ export const frames: FramingKind = ({ station }) => {
       const parts = after.mosaic!.moves === 'lens';
       return [
         {
+          says: ['/mosaic'],
           id: `frame-mosaic-${columns}x${rows}`,
           title: `Take ${count === 2 ? 'two' : 'three'} frames ${rows > 1 ? 'above each other' : 'side by side'}, ${fixed(apart, 1)} mm apart`,
           price: `${fixed(100 * overlap, 0)} % overlap, nothing may move meanwhile${parts ? '; the lens moves, so near and far part a little' : ''}`,

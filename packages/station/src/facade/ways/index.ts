@@ -1,12 +1,14 @@
 import { stopDown } from '../../ways/stop-down.js';
 import { turnBack } from '../../ways/turn-back.js';
+import { alsoWords, changesBetween } from '../../ways/changes.js';
 import { tried, type Way } from '../../ways/way.js';
-import { fixed, type Units } from '../../words/format.js';
+import type { Units } from '../../words/format.js';
 import { parseStation } from '../../document/parse.js';
 import { type FacadeWay, allowedRise } from '../facade.js';
 import type { Station } from '../../document/station.js';
 import { setup } from '../../optical/setup.js';
 import { stateOf, type State } from '../../optical/state.js';
+import { asSettable } from '../../optical/turning.js';
 import { movedToFrame, SENSIBLE } from '../place.js';
 import { framedWell } from '../verdict.js';
 import { crop } from './crop.js';
@@ -44,6 +46,9 @@ const MOST = 9;
 /** What a setting near the end of its range costs beside one in the middle. */
 const AT_THE_END = 1;
 
+/** What a corner past the sharp core costs, in stops. */
+const SOFT = 0.7;
+
 /** Share of the allowed rise in use, 0 to 1. */
 function strain(station: Station): number {
   const s = setup(station);
@@ -54,15 +59,6 @@ function strain(station: Station): number {
 }
 
 const past = (share: number): number => Math.max(0, share - SENSIBLE) / (1 - SENSIBLE);
-
-/** What is set besides the change itself, and how near the end that is. */
-function setting(before: Station, after: Station, title: string, used: number): string {
-  const { rise_mm: rise } = after.movements;
-  const moved = rise !== before.movements.rise_mm && !title.startsWith('Set');
-  const set = moved ? `with ${fixed(Math.abs(rise), 1)} mm of ${rise < 0 ? 'fall' : 'rise'}` : '';
-  const end = used > SENSIBLE + 1e-9 ? `${set ? ', ' : ''}near the end of the rise` : '';
-  return set + end;
-}
 
 /**
  * Ways to bring the whole façade into the picture, best first; none when it is there, or when
@@ -75,18 +71,26 @@ export function framingWays(
 ): FramingWay[] {
   if (!station.facade || framedWell(station)) return [];
   const question = { station, swaps, units };
+  const soft = (after: Station): number => (stateOf(after) === 'soft' ? SOFT : 0);
   const ends = (after: Station): number => AT_THE_END * past(strainOf(after));
   return tried(
     KINDS.flatMap((propose) => propose(question)),
     {
-      cures: (after) => framedWell(after) && parseStation(after).ok,
-      priced: (draft) => ({ ...draft, cost: draft.cost + ends(draft.after) }),
+      cures: (after) => framedWell(after) && asSettable(after, station) && parseStation(after).ok,
+      priced: (draft) => ({ ...draft, cost: draft.cost + ends(draft.after) + soft(draft.after) }),
       most: MOST,
     },
-  ).map(({ id, title, price, after }) => ({
+  ).map(({ id, title, price, after, says }) => ({
     id,
     title,
-    detail: [setting(station, after, title, strainOf(after)), price].filter(Boolean).join('; '),
+    detail: [
+      alsoWords(station, after, says),
+      strainOf(after) > SENSIBLE + 1e-9 ? 'near the end of the rise' : '',
+      stateOf(after) === 'soft' ? 'a corner is soft' : '',
+      price,
+    ]
+      .filter(Boolean)
+      .join('; '),
     state: stateOf(after),
     after,
   }));
@@ -94,27 +98,6 @@ export function framingWays(
 
 /** A grid uses its movements by plan; only a single frame can be strained. */
 const strainOf = (station: Station): number => (station.mosaic ? 0 : strain(station));
-
-/** Changed settings by JSON pointer: one level down where both are objects. */
-export function changesBetween(before: Station, later: Station): Record<string, unknown> {
-  const plain = (value: unknown): value is Record<string, unknown> =>
-    typeof value === 'object' && value !== null && !Array.isArray(value);
-  const [a, b] = [before, later] as unknown as Record<string, unknown>[];
-  const found: Record<string, unknown> = {};
-  const put = (pointer: string, one: unknown, other: unknown): void => {
-    if (JSON.stringify(one) !== JSON.stringify(other)) found[pointer] = other ?? null;
-  };
-  for (const key of new Set([...Object.keys(a!), ...Object.keys(b!)])) {
-    const [one, other] = [a![key], b![key]];
-    if (!plain(one) || !plain(other)) put(`/${key}`, one, other);
-    else {
-      for (const inner of new Set([...Object.keys(one), ...Object.keys(other)])) {
-        put(`/${key}/${inner}`, one[inner], other[inner]);
-      }
-    }
-  }
-  return found;
-}
 
 /** The same as the report gives them. */
 export const facadeWays = (station: Station): FacadeWay[] =>

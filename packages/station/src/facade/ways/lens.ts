@@ -16,6 +16,7 @@ export const lens: FramingKind = ({ station, swaps }) =>
       const slower = Math.max(0, stopsBetween(station.aperture, after.aperture));
       return [
         {
+          says: ['/lens', '/movement_limits', '/chain'],
           id: `frame-lens-${name}`,
           title: `Use ${name}`,
           price: `${trimmed(to, 1)} mm instead of ${trimmed(from, 1)} mm, so everything is ${trimmed(to / from, 2)} × the size`,

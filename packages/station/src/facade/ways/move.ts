@@ -20,6 +20,7 @@ export const move: FramingKind = ({ station }) => {
   return [
     {
       id: 'frame-move',
+      says: ['/movements/rise_mm', '/movements/shift_mm'],
       title: `Set ${parts.join(' and ')}`,
       price: 'costs nothing else',
       cost: 0.3,

@@ -23,6 +23,7 @@ export const pitch: FramingKind = ({ station }) =>
     const kept = `${fixed(100 * keptShare, 0)} %`;
     return [
       {
+        says: ['/camera/pitch_deg'],
         id: way > 0 ? 'frame-pitch-up' : 'frame-pitch-down',
         title: `Point the camera ${degrees(found.amount)} ${way > 0 ? 'up' : 'down'}`,
         price: `verticals meet at ${degrees(Math.abs(convergenceDeg))}; correcting stretches the far edge ${fixed(stretchAtTop, 2)} × and keeps ${kept} of the pixels`,

@@ -19,6 +19,7 @@ export const step: FramingKind = ({ station, units }) => {
   const back = leastThatFrames((m) => stepped(station, m), distance * FARTHEST_TIMES, STEP_M);
   const closer = leastThatFrames((m) => stepped(station, -m), distance * 0.95, STEP_M);
   const draft = (found: NonNullable<typeof back>, word: string, sign: 1 | -1): Draft<Station> => ({
+    says: ['/facade', '/site', '/marks'],
     id: `frame-step-${word}`,
     title: `Step ${word} ${amountOf(found.amount, units)}`,
     price: `stand ${spoken(distance + sign * found.amount, units)} from it`,
@@ -47,6 +48,7 @@ export const raise: FramingKind = ({ station, units }) => {
     ...(up
       ? [
           {
+            says: ['/camera/height_m'],
             id: 'frame-raise',
             title: `Raise the camera ${amountOf(up.amount, units)}`,
             price:
@@ -61,6 +63,7 @@ export const raise: FramingKind = ({ station, units }) => {
     ...(down
       ? [
           {
+            says: ['/camera/height_m'],
             id: 'frame-lower',
             title: `Lower the camera ${amountOf(down.amount, units)}`,
             price: `stands ${spoken(now - down.amount, units)} high`,
