@@ -19,6 +19,7 @@ import {
   parseKitItem,
   parseRig,
   parseStation,
+  readField,
   readKitText,
   rigStation,
   sizeOf,
@@ -401,5 +402,26 @@ describe('the bench', () => {
     expect(view.bellows).toMatchObject({ drawMm: 112, leastMm: 60, greatestMm: 320 });
     expect(view.infinityMm).toBeCloseTo(0, 12);
     expect(benchOf(newRig('empty')).blocks).toEqual([]);
+  });
+});
+
+describe('stops of a turning, as written', () => {
+  const stops = fieldsOf('adapter').find(({ path }) => path === 'movement.turn_stops_deg')!;
+  it('one figure is asked about: every so many degrees, or one stop there?', () => {
+    expect(readField(stops, '30')).toMatchObject({
+      ok: false,
+      message: 'Every 30°, or one stop at 30°? Write “every 30” or “only 30”.',
+    });
+    expect(readField(stops, 'only 30')).toEqual({ ok: true, value: [30] });
+    expect(readField(stops, 'every 90°')).toEqual({ ok: true, value: [0, 90, 180, 270] });
+    expect(readField(stops, 'every 50')).toMatchObject({ ok: false });
+  });
+
+  it('reads back as it is written', () => {
+    for (const text of ['only 30', 'every 30', '0, 30, 60', '0']) {
+      const read = readField(stops, text);
+      const item = { movement: { turn_stops_deg: (read as { value: number[] }).value } };
+      expect(fieldText(stops, item)).toBe(text);
+    }
   });
 });

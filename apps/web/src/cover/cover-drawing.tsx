@@ -3,6 +3,7 @@ import {
   CORNER_NAMES,
   coverDrawing,
   fixed,
+  circleGiven,
   fStop,
   signed,
   trimmed,
@@ -12,6 +13,7 @@ import {
   type Point,
   type Station,
 } from '@gangway/station';
+import { AssumedRing } from '../station/assumed-ring.js';
 import { useEditing } from '../store/editing.js';
 import { gridToggled, groundGlassFlipped } from '../store/preferences.js';
 import {
@@ -284,8 +286,16 @@ function frameMoved(from: Station, dx: number, dy: number): Station {
   return withFrameAt(from, drawing, { x: x + dx, y: y + dy });
 }
 
+/** The ring beside a figure of the legend. */
+const RingSaid = () => (
+  <span className="ml-1 inline-block text-costs">
+    <AssumedRing />
+    <span className="sr-only">assumed</span>
+  </span>
+);
+
 function Legend({ drawing }: { drawing: Drawing }) {
-  const { aperture } = useAppSelector(selectShown);
+  const { aperture, lens } = useAppSelector(selectShown);
   const { optics } = useAppSelector(selectShownReport);
   return (
     <dl className="pointer-events-none absolute top-3 left-5 grid grid-cols-[auto_auto] gap-x-3 text-[13px]">
@@ -293,12 +303,14 @@ function Legend({ drawing }: { drawing: Drawing }) {
       <dd>
         <span className="text-quiet">circle</span> {fixed(optics.circle_diameter_mm, 1)}{' '}
         <span className="text-quiet">mm</span>
+        {!circleGiven(lens, aperture) && <RingSaid />}
       </dd>
       {drawing.neighbours.map(({ fNumber, diameterMm }) => (
         <div key={fNumber} className="hidden text-quiet sm:contents">
           <dt>{fStop(fNumber)}</dt>
           <dd>
             <span className="invisible">circle</span> {fixed(diameterMm, 1)}
+            {!circleGiven(lens, fNumber) && <RingSaid />}
           </dd>
         </div>
       ))}
@@ -306,6 +318,7 @@ function Legend({ drawing }: { drawing: Drawing }) {
         <dt>core</dt>
         <dd>
           <span className="invisible">circle</span> {fixed(drawing.coreDiameterMm, 1)}
+          {(lens.sharp_fraction === undefined || !circleGiven(lens, aperture)) && <RingSaid />}
         </dd>
       </div>
     </dl>

@@ -6,6 +6,11 @@ import {
   cornerFigures,
   fixed,
   gridPlaces,
+  atLeast,
+  atMost,
+  FRONT_OR_BACK,
+  hasSecondStandard,
+  movesSaid,
   ontoStop,
   parseRatio,
   pivotMove,
@@ -57,7 +62,8 @@ export function FacadeLines({
     >
       <Line
         name="Top of the façade asks"
-        figure={needed === null ? '—' : fixed(needed, 1)}
+        figure={needed === null ? '—' : fixed(atLeast(needed, 1), 1)}
+        rests={['level']}
         unit="mm"
         tone={STANDING_TEXT[reached ? 'within' : 'costs']}
       />
@@ -65,7 +71,7 @@ export function FacadeLines({
       {foot !== null && (
         <Line
           name="Foot is cut above"
-          figure={fixed(foot, 1)}
+          figure={fixed(atMost(foot, 1), 1)}
           unit="mm"
           tone={STANDING_TEXT[whole ? 'within' : 'costs']}
         />
@@ -146,11 +152,22 @@ export function MechanismNotes({ station }: { station: Station }) {
   const words = turningWords(station);
   const reached = turningOf(station)?.reached !== false;
   const pivot = pivotMove(station);
-  if (!words && !pivot) return null;
+  const moves =
+    station.movement_limits.moves === 'rear' || hasSecondStandard(station)
+      ? movesSaid(station)
+      : [];
+  const choice = hasSecondStandard(station);
+  if (!words && !pivot && moves.length === 0 && !choice) return null;
   const moved = (mm: number, field: 'rise_mm' | 'shift_mm'): string =>
     `${fixed(Math.abs(mm), 1)} mm ${field === 'rise_mm' ? (mm > 0 ? 'up' : 'down') : mm > 0 ? 'right' : 'left'}`;
   return (
-    <Group title="At the lens">
+    <Group title={choice ? 'At front and back' : 'At the lens'}>
+      {moves.map((line) => (
+        <p key={line} className="py-0.5 font-medium">
+          {line}
+        </p>
+      ))}
+      {choice && <p className="py-0.5 text-[13px] text-quiet">{FRONT_OR_BACK.shift}</p>}
       {words && <p className="py-0.5">{words}</p>}
       {!reached && (
         <Button onClick={() => change('Set what comes nearest', '/movements', ontoStop)}>

@@ -1,5 +1,6 @@
 import { lazy, memo, Suspense } from 'react';
 import {
+  atMost,
   circleVerdict,
   CORNER_NAMES,
   coverVerdict,
@@ -17,7 +18,9 @@ import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { usePaced } from '../ui/use-paced.js';
 import { STANDING_TEXT } from '../ui/standing.js';
+import { Assumed } from '../station/assumed.js';
 import { Group, Line } from '../station/results.js';
+import { SharpnessNote } from '../station/sharpness-note.js';
 import { StationPart } from '../station/station-part.js';
 import { Why } from '../station/why.js';
 import { CoverDrawing } from './cover-drawing.js';
@@ -75,12 +78,18 @@ const CoverFigures = memo(function CoverFigures({ station }: { station: Station 
         <MechanismNotes station={station} />
       </Suspense>
       <Group title={`Circle at ${fStop(station.aperture)}`}>
-        <Line name="Diameter, at infinity" figure={fixed(optics.circle_diameter_mm, 1)} unit="mm" />
+        <Line
+          name="Diameter, at infinity"
+          figure={fixed(optics.circle_diameter_mm, 1)}
+          unit="mm"
+          rests={['circle']}
+        />
         <Line
           name={`Worst corner, ${CORNER_NAMES[coverage.worst_corner]}`}
           figure={coverage.margin_mm === null ? '∞' : signed(coverage.margin_mm, 1)}
           unit="mm"
           tone={tone}
+          rests={['circle']}
           why={<Why reason="margin" of="margin of the worst corner" />}
         />
         <Line
@@ -88,6 +97,7 @@ const CoverFigures = memo(function CoverFigures({ station }: { station: Station 
           figure={coverage.sharp_margin_mm === null ? '∞' : signed(coverage.sharp_margin_mm, 1)}
           unit="mm"
           tone={coverage.sharp ? STANDING_TEXT.within : STANDING_TEXT.costs}
+          rests={['core']}
         />
         <Line
           name="Darkest corner loses"
@@ -103,7 +113,10 @@ const CoverFigures = memo(function CoverFigures({ station }: { station: Station 
       <Group
         title={
           <>
-            How far each goes alone
+            <span className="flex items-center">
+              How far each goes alone
+              <Assumed rests={['circle']} of="limits of the movements" />
+            </span>
             <Why reason="limits" of="limits of the movements" />
           </>
         }
@@ -127,8 +140,8 @@ const CoverFigures = memo(function CoverFigures({ station }: { station: Station 
           unit="mm"
           why={<Why reason="imageDistance" of="image distance" />}
         />
-        <Line name="Sharp from" figure={near} unit={nearUnit} />
-        <Line name="Sharp to" figure={far} unit={farUnit} />
+        <Line name="Sharp from" figure={near} unit={nearUnit} rests={['sharpness']} />
+        <Line name="Sharp to" figure={far} unit={farUnit} rests={['sharpness']} />
         {focus.hinge_mm !== null && (
           <Line
             name="Hinge line from the lens"
@@ -141,6 +154,7 @@ const CoverFigures = memo(function CoverFigures({ station }: { station: Station 
           figure={`${fixed(field.horizontal_deg, 1)} × ${fixed(field.vertical_deg, 1)}`}
           unit="°"
         />
+        <SharpnessNote />
       </Group>
     </>
   );
@@ -177,7 +191,7 @@ function Limits({ coverage, plain = false }: { coverage: Report['coverage']; pla
               <Endless by={coverage.limited_by[by]} />
             ) : (
               <span className="whitespace-nowrap">
-                <span className="figure">{fixed(limit, 1)}</span>{' '}
+                <span className="figure">{fixed(atMost(limit, 1), 1)}</span>{' '}
                 {!plain && (
                   <span className="narrow text-[12px] text-quiet">{coverage.limited_by[by]}</span>
                 )}

@@ -2,6 +2,7 @@ import { useMemo, useState } from 'react';
 import Papa from 'papaparse';
 import {
   distance,
+  atMost,
   fixed,
   fStop,
   limitsLines,
@@ -12,6 +13,7 @@ import { limitsStrip, sheetSvg, type Sheet } from '@gangway/paper';
 import { saveFile } from '../browser/save-file.js';
 import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
+import { AssumedRing } from '../station/assumed-ring.js';
 import { Button } from '../ui/button.js';
 
 const SIDES = [
@@ -115,7 +117,17 @@ export function LimitsPage() {
             {table.rows.map((row) => (
               <tr key={row.fNumber} className="border-t border-rule">
                 <th className="figure py-1 pr-4 text-left">{fStop(row.fNumber)}</th>
-                <td className="px-3">{fixed(row.circleMm, 1)}</td>
+                <td className="px-3 whitespace-nowrap">
+                  {fixed(row.circleMm, 1)}
+                  <span className="inline-block w-4 text-center text-costs">
+                    {!row.given && (
+                      <>
+                        <AssumedRing />
+                        <span className="sr-only">assumed</span>
+                      </>
+                    )}
+                  </span>
+                </td>
                 <Cells of={row.level} />
                 <Cells of={row.upright} />
               </tr>
@@ -123,6 +135,15 @@ export function LimitsPage() {
           </tbody>
         </table>
         <figure>
+          {table.rows.some(({ given }) => !given) && (
+            <p className="flex items-baseline gap-2 pb-2 text-quiet">
+              <span className="text-costs">
+                <AssumedRing />
+              </span>
+              The circle is not given at this stop: that of the nearest one that is stands in. Enter
+              it in the kit where the maker tells it.
+            </p>
+          )}
           <figcaption className="pb-2 text-quiet">
             The strip: print at 100 %, measure its proof line, cut out and tape on.
           </figcaption>
@@ -142,7 +163,7 @@ function Cells({ of }: { of: StopLimits }) {
           <span className="text-[13px] text-outside">no</span>
         ) : (
           <>
-            <span className="figure">{Number.isFinite(mm) ? fixed(mm, 1) : '∞'}</span>
+            <span className="figure">{Number.isFinite(mm) ? fixed(atMost(mm, 1), 1) : '∞'}</span>
             {by === 'mechanism' && (
               <span className="narrow ml-1 text-[11px] text-quiet">mech.</span>
             )}

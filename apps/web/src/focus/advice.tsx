@@ -1,5 +1,8 @@
 import {
   airyWords,
+  atLeast,
+  FRONT_OR_BACK,
+  markWays,
   DIFFRACTION_WORDS,
   degrees,
   fixed,
@@ -31,6 +34,7 @@ import { usePaced, useRested } from '../ui/use-paced.js';
 import { useWorker } from '../workers/use-worker.js';
 import { WayList } from '../station/way-list.js';
 import { Group, Line } from '../station/results.js';
+import { SharpnessNote } from '../station/sharpness-note.js';
 import { FigureField, parseMm } from '../fields/fields.js';
 import { useSiteEdit } from '../fields/site-part.js';
 import { Why } from '../station/why.js';
@@ -113,6 +117,7 @@ function Told({
               ))}
             </ol>
             <SetButton station={present} answer={answer} />
+            {reason === null && <MarksOutside station={station} />}
             {told.notes.map((note) => (
               <p key={note} className="mt-2 text-[13px] text-quiet">
                 {note}
@@ -128,6 +133,19 @@ function Told({
         </>
       )}
     </>
+  );
+}
+
+/** Marks that the frame does not hold, with what brings them in. */
+function MarksOutside({ station }: { station: Station }) {
+  const units = useAppSelector((state) => state.preferences.units);
+  const ways = useMemo(() => markWays(station, units), [station, units]);
+  return ways.length === 0 ? null : (
+    <div className="mt-3">
+      <Group title="To have every mark in the frame">
+        <WayList ways={ways} />
+      </Group>
+    </div>
   );
 }
 
@@ -257,9 +275,10 @@ function Figures({
         figure={
           needed <= station.lens.f_min * (1 + 1e-9)
             ? `${fStop(station.lens.f_min)}, wide open`
-            : `f/${fixed(needed, needed < 10 ? 1 : 0)}`
+            : `f/${fixed(atLeast(needed, needed < 10 ? 1 : 0), needed < 10 ? 1 : 0)}`
         }
         tone={answer.held ? STANDING_TEXT.within : STANDING_TEXT.outside}
+        rests={['sharpness', 'circle']}
       />
       <Line
         name={`Softest, at ${fStop(now.fNumber)}`}
@@ -276,6 +295,7 @@ function Figures({
       {isBellows(station) && (
         <Line name="On the bed, lens straight" figure={fixed(answer.solved.bedMm, 2)} unit="mm" />
       )}
+      <SharpnessNote />
       <Beyond />
     </Group>
   );
@@ -349,6 +369,9 @@ function Freedoms({ station }: { station: Station }) {
   return (
     <fieldset className="mb-4 flex flex-wrap gap-x-5">
       <legend className="text-[13px] font-semibold text-quiet">May be moved for it</legend>
+      {leansBack(station) && (
+        <p className="w-full pb-1 text-[13px] text-quiet">{FRONT_OR_BACK.lean}</p>
+      )}
       {MAY.map(([key, words]) => (
         <label key={key} className={box}>
           <input

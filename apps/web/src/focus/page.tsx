@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { SharpnessNote } from '../station/sharpness-note.js';
 import { StationPart } from '../station/station-part.js';
 
 /** A page of the step that is read rather than drawn on. */
@@ -7,6 +8,7 @@ export function Page({
   about,
   care,
   drawing,
+  sharpness = true,
   children,
 }: {
   title: string;
@@ -15,6 +17,8 @@ export function Page({
   care?: string;
   /** What it looks like, beside what is said of it. */
   drawing?: ReactNode;
+  /** Its figures rest on what counts as sharp, which is told under the title. */
+  sharpness?: boolean;
   children: ReactNode;
 }) {
   return (
@@ -23,6 +27,7 @@ export function Page({
         <div className="max-w-[72ch] pb-4">
           <h1 className="text-[18px] font-semibold">{title}</h1>
           <p className="text-quiet">{about}</p>
+          {sharpness && <SharpnessNote />}
           {care !== undefined && (
             <p role="note" className="mt-4 border-l-2 border-costs pl-3">
               {care}

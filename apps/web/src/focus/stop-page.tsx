@@ -43,6 +43,7 @@ export function StopPage() {
   return (
     <Page
       title={bestTitle(table)}
+      sharpness={false}
       about={
         <>
           {table.why} What the lens itself loses wide open is not in it.{' '}

@@ -1,6 +1,10 @@
 import { useMemo, useState } from 'react';
 import {
+  blanksOf,
+  blankSentence,
   curesFor,
+  rigStation,
+  type Blank,
   type Cure,
   type Rig,
   type RigProblem,
@@ -22,30 +26,58 @@ export function ProblemList({
   onTry: (after: Rig) => void;
 }) {
   const data = useSoundKit();
+  const blanks = useMemo(() => blanksOf(rigStation(rig)), [rig]);
   if (problems.length === 0) {
-    return <p className="text-within">Nothing is wrong with this rig.</p>;
+    return blanks.length === 0 ? (
+      <p className="text-within">Nothing is wrong with this rig.</p>
+    ) : (
+      <>
+        <p>Nothing that is known is wrong.</p>
+        <Blanks blanks={blanks} />
+      </>
+    );
   }
   return (
-    <ol className="space-y-3">
-      {problems.map((problem, index) => (
-        <li key={`${problem.code}-${problem.joint}`}>
-          <p>
-            <span
-              className={
-                problem.severity === 'stop'
-                  ? 'font-semibold text-outside'
-                  : 'font-semibold text-costs'
-              }
-            >
-              {index + 1} {WORDS[problem.severity]}.
-            </span>{' '}
-            {problem.message}
-          </p>
-          <p className="text-quiet">{problem.cure}</p>
-          <Cures rig={rig} problem={problem} kit={data ?? NONE} onTry={onTry} />
-        </li>
-      ))}
-    </ol>
+    <>
+      <ol className="space-y-3">
+        {problems.map((problem, index) => (
+          <li key={`${problem.code}-${problem.joint}`}>
+            <p>
+              <span
+                className={
+                  problem.severity === 'stop'
+                    ? 'font-semibold text-outside'
+                    : 'font-semibold text-costs'
+                }
+              >
+                {index + 1} {WORDS[problem.severity]}.
+              </span>{' '}
+              {problem.message}
+            </p>
+            <p className="text-quiet">{problem.cure}</p>
+            <Cures rig={rig} problem={problem} kit={data ?? NONE} onTry={onTry} />
+          </li>
+        ))}
+      </ol>
+      <Blanks blanks={blanks} />
+    </>
+  );
+}
+
+/** What is not known, and what each of it would decide. */
+function Blanks({ blanks }: { blanks: readonly Blank[] }) {
+  if (blanks.length === 0) return null;
+  return (
+    <section aria-label="Not known" className="mt-4">
+      <h3 className="font-semibold text-costs">Not known: the rig may work</h3>
+      <ul className="mt-1 space-y-1">
+        {blanks.map((blank) => (
+          <li key={blank.pointer} className="border-t border-rule pt-1">
+            {blankSentence(blank)}
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

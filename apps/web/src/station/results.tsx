@@ -1,5 +1,7 @@
 import clsx from 'clsx';
 import type { ReactNode } from 'react';
+import type { Rests } from '@gangway/station';
+import { Assumed } from './assumed.js';
 
 /** A heading over a few lines of figures. */
 export function Group({ title, children }: { title: ReactNode; children: ReactNode }) {
@@ -20,12 +22,15 @@ export function Line({
   unit,
   tone,
   why,
+  rests,
 }: {
   name: ReactNode;
   figure: string;
   unit?: string;
   tone?: string;
   why?: ReactNode;
+  /** What the figure would move with, where that is assumed. */
+  rests?: readonly Rests[];
 }) {
   return (
     <div className="flex items-baseline justify-between gap-3 py-px">
@@ -36,6 +41,7 @@ export function Line({
       <span className="whitespace-nowrap">
         <span className={clsx('figure', tone)}>{figure}</span>
         {unit && <span className="ml-1 text-[12px] text-quiet">{unit}</span>}
+        {rests && <Assumed rests={rests} of={typeof name === 'string' ? name : 'this figure'} />}
       </span>
     </div>
   );

@@ -3,7 +3,18 @@ import { useNotice } from '../ui/notices.js';
 import { sentence, useChangeJobMutation, useJobQuery } from '../records/api.js';
 import { selectOpen } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
-import { criterionWay, withCriterionWay, type CriterionWay, type Station } from '@gangway/station';
+import { useEditing } from '../store/editing.js';
+import {
+  criterionWay,
+  criterionWords,
+  fixed,
+  sharpnessMeans,
+  usualCriterion,
+  withCriterionWay,
+  withUsualCriterion,
+  type CriterionWay,
+  type Station,
+} from '@gangway/station';
 import { ChoiceField, Section, useStation } from '../fields/fields.js';
 import { Rows, type Row } from '../fields/rows.js';
 
@@ -44,8 +55,41 @@ export function SharpnessFields() {
         write={withCriterionWay}
       />
       <Rows rows={STANDARDS} />
+      <Means station={station} />
+      <Usual station={station} />
       <KeepForJob criterion={criterion} />
     </Section>
+  );
+}
+
+/** What it comes to in print and on the screen. */
+function Means({ station }: { station: Station }) {
+  const { pixels, printMm } = sharpnessMeans(station);
+  return (
+    <p className="py-1 text-[13px] text-quiet">
+      In print: sharp up to {fixed(printMm / 10, 0)} cm wide, seen from 25 cm.{' '}
+      {pixels === null
+        ? 'On screen: give the back’s pixels to have it told.'
+        : `On screen at 100 %: a point up to ${fixed(pixels, 1)} pixels wide.`}
+    </p>
+  );
+}
+
+/** Whether anybody chose it, and the way back to what is usual on this back. */
+function Usual({ station }: { station: Station }) {
+  const { change } = useEditing();
+  const usual = criterionWords(usualCriterion(station.back));
+  return station.criterion_by === 'default' ? (
+    <p className="py-1 text-[13px] text-quiet">
+      Nobody chose it: it is what is usual on this back.
+    </p>
+  ) : (
+    <Button
+      className="mr-2"
+      onClick={() => change('Take the usual standard', '/criterion', withUsualCriterion)}
+    >
+      Use the usual, {usual}
+    </Button>
   );
 }
 

@@ -2,10 +2,16 @@ import clsx from 'clsx';
 import isEqual from 'fast-deep-equal';
 import { memo } from 'react';
 import { NavLink } from 'react-router';
-import type { Standing } from '@gangway/station';
-import { selectCoverVerdict, selectFocusVerdict, selectViewVerdict } from '../store/selectors.js';
+import { assumedFor, type Rests, type Standing } from '@gangway/station';
+import {
+  selectAssumed,
+  selectCoverVerdict,
+  selectFocusVerdict,
+  selectViewVerdict,
+} from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { STANDING_TEXT } from '../ui/standing.js';
+import { AssumedRing } from './assumed-ring.js';
 import { STEPS, type StepPath } from '../places.js';
 
 interface Shown {
@@ -13,6 +19,7 @@ interface Shown {
   figure: string;
   words: string;
   sentence: string;
+  rests: readonly Rests[];
 }
 
 /** Steps and their verdicts in one: every step shows where it stands as its largest figure. */
@@ -22,10 +29,17 @@ export function StepStrip() {
     cover: useAppSelector(selectCoverVerdict),
     focus: useAppSelector(selectFocusVerdict),
   };
+  const assumed = useAppSelector(selectAssumed);
   return (
     <nav aria-label="Steps" className="flex border-b border-rule bg-page">
       {STEPS.map(({ key, path, label }) => (
-        <Step key={path} place={key} {...{ path, label }} {...verdicts[path]} />
+        <Step
+          key={path}
+          place={key}
+          assumed={assumedFor(assumed, verdicts[path].rests).length > 0}
+          {...{ path, label }}
+          {...verdicts[path]}
+        />
       ))}
     </nav>
   );
@@ -40,11 +54,15 @@ const Step = memo(function Step({
   figure,
   words,
   sentence,
-}: Shown & { path: string; label: string; place: string }) {
+  assumed,
+}: Shown & { path: string; label: string; place: string; assumed: boolean }) {
   return (
     <NavLink
       to={path}
       aria-label={`${label}: ${sentence}`}
+      {...(assumed
+        ? { title: 'Rests on what is assumed; the step’s own figures say on what.' }
+        : {})}
       className={({ isActive }) =>
         clsx(
           'flex min-w-0 flex-1 flex-col justify-center border-r border-b-[3px] border-rule px-5 py-2 sm:max-w-96',
@@ -65,6 +83,11 @@ const Step = memo(function Step({
           )}
         >
           {figure}
+          {assumed && (
+            <span className="ml-1 inline-block align-middle text-costs">
+              <AssumedRing />
+            </span>
+          )}
         </span>
         <span className="text-[13px] text-quiet">{words}</span>
       </span>

@@ -3,6 +3,8 @@ import { CircleHelp } from 'lucide-react';
 import { why, type Reason } from '@gangway/station';
 import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
+import { useAssumed } from './assumed.js';
+import { AssumedLines } from './assumed-popover.js';
 import { WHY } from './why-look.js';
 
 /** The reason, open beside its question mark. */
@@ -30,7 +32,8 @@ export default function WhyPopover({ reason, of }: { reason: Reason; of: string 
 
 function Reasoned({ reason }: { reason: Reason }) {
   const station = useAppSelector(selectStation);
-  const { title, result, words, formula, numbers, source } = why(reason, station);
+  const { title, result, words, formula, numbers, source, rests } = why(reason, station);
+  const assumed = useAssumed(rests);
   return (
     <>
       <div className="flex items-baseline justify-between gap-3">
@@ -48,6 +51,12 @@ function Reasoned({ reason }: { reason: Reason }) {
           </div>
         ))}
       </dl>
+      {assumed.length > 0 && (
+        <div className="mt-2 border-t border-rule pt-2">
+          <h4 className="mb-1 font-semibold">Assumed, not given</h4>
+          <AssumedLines found={assumed} />
+        </div>
+      )}
       <p className="mt-2 border-t border-rule pt-2 text-[13px] text-quiet">{source}</p>
     </>
   );

@@ -1,5 +1,6 @@
 import { createSelector } from '@reduxjs/toolkit';
 import {
+  assumptionsOf,
   coverDrawing,
   coverVerdict,
   finderOf,
@@ -24,6 +25,7 @@ export const selectStation = (state: RootState): Station => selectOpen(state).pr
 
 /** The one place where a station becomes figures. */
 export const selectReport = createSelector(selectStation, readings);
+export const selectAssumed = createSelector(selectStation, (station) => assumptionsOf(station));
 export const selectScales = createSelector(selectStation, scalesOf);
 export const selectDrawing = createSelector(selectStation, coverDrawing);
 export const selectWaysOut = createSelector(selectStation, waysOut);

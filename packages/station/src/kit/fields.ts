@@ -83,7 +83,7 @@ const MOVEMENT: FieldGroup = {
     field('movement.rear_pivot_mm', 'Tilt axis of the back below its middle', 'length'),
     field('movement.radial_tilt_deg', 'Length of the tilt when it turns', 'angle'),
     field('movement.turn_stops_deg', 'Stops of its turning', 'angles', {
-      help: 'Degrees, apart by commas: 0, 30, 60, 90.',
+      help: 'Degrees, apart by commas: 0, 30, 60, 90; or every 30.',
     }),
     field('movement.one_way_tilt', 'Tilts one way only', 'yesno'),
     field('movement.shift_tilt', 'Shift and tilt', 'choice', {

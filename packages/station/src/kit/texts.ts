@@ -92,7 +92,34 @@ function reduced(text: string): Read {
   return { ok: true, value: rows };
 }
 
+/** A turn that is divided evenly: “every 30”. */
+const EVERY = /^every\s+/i;
+const ONLY = /^only\s+/i;
+
 function angles(text: string): Read {
+  const written = text.trim();
+  if (EVERY.test(written)) return evenly(written.replace(EVERY, ''));
+  if (ONLY.test(written)) return angleList(written.replace(ONLY, ''));
+  const read = angleList(written);
+  if (!read.ok || (read.value as number[]).length !== 1) return read;
+  const [one] = read.value as [number];
+  return one === 0
+    ? read
+    : no(`Every ${one}°, or one stop at ${one}°? Write “every ${one}” or “only ${one}”.`);
+}
+
+function evenly(text: string): Read {
+  const step = parseAngleDeg(text);
+  if (!step.ok) return step;
+  const count = Math.round(360 / step.value);
+  return step.value > 0 && count >= 2 && count <= 72 && Math.abs(count * step.value - 360) < 1e-6
+    ? { ok: true, value: Array.from({ length: count }, (_, i) => i * step.value) }
+    : no(
+        'Stops that are spread evenly divide a whole turn: every 5, 15, 30, 45 or 90, for example.',
+      );
+}
+
+function angleList(text: string): Read {
   const read = text.split(/[,;]\s*/).map((part) => parseAngleDeg(part));
   const bad = read.find((each) => !each.ok);
   return bad ?? { ok: true, value: read.map((each) => (each as { value: number }).value) };
@@ -166,7 +193,16 @@ const WRITERS: Partial<Record<Input, (value: never) => string>> = {
     least === -most ? `±${most}` : `${plainNumber(least)} to ${plainNumber(most)}`,
   range_deg: ([least, most]: [number, number]) =>
     least === -most ? `±${most}` : `${plainNumber(least)} to ${plainNumber(most)}`,
-  angles: (value: number[]) => value.map(plainNumber).join(', '),
+  angles: (value: number[]) => {
+    const step = value[1] ?? 0;
+    if (value.length === 1 && value[0] !== 0) return `only ${plainNumber(value[0])}`;
+    return step > 0 &&
+      value.length > 2 &&
+      value.length * step === 360 &&
+      value.every((deg, i) => deg === i * step)
+      ? `every ${plainNumber(step)}`
+      : value.map(plainNumber).join(', ');
+  },
   circle: (value: { f_number: number; diameter_mm: number }[]) =>
     value.map((entry) => `f/${entry.f_number}: ${entry.diameter_mm}`).join('; '),
   reduced: (value: { f_from: number; f_to: number; shift_mm: number }[]) =>

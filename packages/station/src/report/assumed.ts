@@ -13,7 +13,7 @@ import { leanSizeDeg } from '../words/lean.js';
 import { contactsKnown, lengthsOf } from '../document/chain.js';
 
 /** What a figure may rest on. */
-export type Rests = 'circle' | 'core' | 'sharpness' | 'exposure' | 'reach' | 'level' | 'iris';
+export type Rests = 'circle' | 'core' | 'criterion' | 'sharpness' | 'exposure' | 'reach' | 'level' | 'iris';
 
 /** One input that nobody gave, and what was taken in its place. */
 export interface Assumption {
@@ -93,7 +93,7 @@ const sharpness: Look = ({ criterion, criterion_by, back }) =>
           pointer: '/criterion',
           value: criterion,
           why: `Nobody said what counts as sharp; ${criterionWords(criterion)} is usual ${back.medium === 'film' ? 'on film' : criterion.pixels === undefined ? 'where the pixels are not known' : 'where the pixels are known'}.`,
-          rests: ['sharpness'],
+          rests: ['criterion', 'sharpness'],
         },
       ];
 
