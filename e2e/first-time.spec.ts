@@ -30,11 +30,18 @@ test('from an empty kit to a station with a lens and a back of one’s own', asy
   await page.getByRole('option', { name: /My 35/ }).click();
   await page.getByRole('button', { name: 'Choose the back' }).click();
   await page.getByRole('option', { name: /My camera/ }).click();
-  await expect(page.getByText('Nothing is wrong with this rig.')).toBeVisible();
+  // Neither mounts nor registers were told: it may work, and what decides is listed.
+  await expect(page.getByText('May work, 4 not known')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Not known' })).toContainText(
+    'Register of “My 35” decides whether infinity is reached.',
+  );
   await page.getByRole('button', { name: 'Begin a station' }).click();
   await page.getByRole('button', { name: 'Begin', exact: true }).click();
   await expect(page.getByRole('slider', { name: 'Rise', exact: true })).toBeVisible();
   await expect(page.getByText('mm to spare').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Assumed: Sharp core there' }).click();
+  await expect(page.getByRole('dialog')).toContainText('80 % of it is taken');
+  await page.keyboard.press('Escape');
   await page.keyboard.press('1');
   await page.getByRole('link', { name: 'Rig and settings' }).click();
   await expect(page.getByRole('heading', { name: 'Lens' })).toBeVisible();

@@ -224,7 +224,9 @@ test('every stop is told, the best is marked, one is set; the standard is kept f
 }) => {
   const { station, api, job } = await freshStation(undefined, bench());
   await page.goto(`${station}/focus/stop`);
-  await expect(page.getByRole('heading', { level: 1 })).toHaveText(/serves these marks best$/);
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(
+    'f/11 is best; f/5.6 to f/22 hold',
+  );
   await expect(page.getByRole('img', { name: /^Blur, Airy disc and both together/ })).toBeVisible();
   const row = page.getByRole('row', { name: /^f\/16/ });
   await expect(row).toContainText('3 of 3');

@@ -157,7 +157,7 @@ test('limits by stop come as a table, a strip in SVG and one in PDF', async ({ p
   const { cover } = await freshStation();
   await page.goto(cover);
   await page.getByRole('link', { name: 'Limits by stop' }).click();
-  await expect(page.getByRole('row', { name: /^f\/4 63\.4/ })).toContainText('11.4');
+  await expect(page.getByRole('row', { name: /^f\/4 63\.4/ })).toContainText('11.3');
   const save = async (name: string): Promise<Buffer> => {
     const waiting = page.waitForEvent('download');
     await page.getByRole('button', { name }).click();
@@ -271,9 +271,14 @@ test('a turning lens is told its turn and goes onto its stop', async ({ page }) 
     movements: { rise_mm: 6, shift_mm: 6, tilt_deg: 0, swing_deg: 0 },
   });
   await page.goto(cover);
-  await expect(page.getByText('Turn the lens to 45° and shift it 8.5 mm of 12.')).toBeVisible();
-  await page.getByRole('button', { name: 'Go onto the click stop' }).click();
-  await expect(page.getByText(/It clicks at (30|60)°/)).toBeVisible();
+  await expect(
+    page.getByText(/No stop gives all that is set: (30|60)° comes nearest/),
+  ).toBeVisible();
+  await page.getByRole('button', { name: 'Set what comes nearest' }).click();
+  await expect(page.getByText(/No stop gives/)).toBeHidden();
+  await expect(
+    page.getByText(/^Turn the lens to its (30|60)° stop, clockwise as seen from behind, and there/),
+  ).toBeVisible();
 });
 
 test('frames planned together are listed, and given up for one', async ({ page }) => {

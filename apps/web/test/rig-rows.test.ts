@@ -37,8 +37,8 @@ describe('what a rig can do, in lines', () => {
     expect(written({})).toMatchObject({
       'Sees, across': '67.4°',
       'Like, on 24 × 36 mm': '25.4 mm f/2.3',
-      'Rise left': '34.8 mm',
-      'Shift left': 'not covered',
+      'Rise to spare': '34.8 mm',
+      'Shift to spare': 'not covered',
       'Focuses as far as': '∞',
       'Fully drawn out, to': '0.444 m, 2.53 ×',
       Weight: '2.73 kg',
@@ -55,7 +55,7 @@ describe('what a rig can do, in lines', () => {
         massG: null,
       }),
     ).toMatchObject({
-      'Rise left': 'free',
+      'Rise to spare': 'free',
       'Fully drawn out, to': 'not known',
       'Focuses as far as': '0.450 m',
       Weight: 'not known',

@@ -316,3 +316,28 @@ describe('held off the body', () => {
     expect(18 * Math.sin((read.degPerBlur * Math.PI) / 180)).toBeCloseTo(read.mmPerBlur, 9);
   });
 });
+
+describe('only this one', () => {
+  it('uses the lean it may, and leaves the rest softer than a straight lens would', () => {
+    const row = [mark('Left', -0.4, 1.5, 2), mark('One', 0, 1.5, 2), mark('Right', 0.4, 1.5, 2)];
+    const station = table([row[1]!, row[0]!, row[2]!], {
+      camera: { height_m: 1.5, pitch_deg: 0, yaw_deg: 0 },
+    });
+    const least = (each: Station): number =>
+      Math.min(
+        ...readings(each)
+          .marks!.slice(1)
+          .map(({ blur_um }) => blur_um!),
+      );
+    const one = looksFor(station).find(({ id }) => id === 'one')!;
+    const { movements } = one.after;
+    expect(Math.hypot(movements.tilt_deg, movements.swing_deg)).toBeGreaterThan(5);
+    const straight = { ...one.after, movements: { ...movements, tilt_deg: 0, swing_deg: 0 } };
+    expect(least(one.after)).toBeGreaterThan(2 * least(straight));
+    const locked = { ...station, solve: { tilt: false, swing: false } };
+    expect(looksFor(locked).find(({ id }) => id === 'one')!.after.movements).toMatchObject({
+      tilt_deg: 0,
+      swing_deg: 0,
+    });
+  });
+});

@@ -12,6 +12,7 @@ import {
   withMark,
   withoutMark,
   withSolve,
+  type Mark,
   type Station,
 } from '../src/index.js';
 import { base } from './helpers/rigs.js';
@@ -247,7 +248,7 @@ describe('marks that make trouble', () => {
     const { answer, notes } = told(
       table([mark('a', -0.4, 1.5, 2), mark('b', 0.4, 1.5, 2.2), mark('c', 0, 1.5, 4)], level),
     );
-    expect(notes).toContain('passes through the lens');
+    expect(notes).toContain('a tilt would not help');
     expect(answer!.engravedNeeded).toBeGreaterThan(1);
     expect(Number.isFinite(answer!.engravedNeeded)).toBe(true);
   });
@@ -377,5 +378,45 @@ describe('verdict and standard', () => {
     expect(withJobCriterion(base(), { coc_mm: 0.02 }).criterion).toEqual({ coc_mm: 0.02 });
     expect(withJobCriterion(base(), null).criterion).toEqual({ diagonal_divisor: 1500 });
     expect(withJobCriterion(base(), { pixels: 2 }).criterion).toEqual({ diagonal_divisor: 1500 });
+  });
+});
+
+describe('marks on the centre line', () => {
+  const straightOn = (marks: Mark[]): string[] =>
+    instructionsFor(
+      solveStation(
+        table(marks, {
+          lens: {
+            focal_length_mm: 90,
+            f_min: 4,
+            f_max: 45,
+            circle: [{ f_number: 4, diameter_mm: 140 }],
+          },
+          camera: { height_m: 1.5, pitch_deg: 0, yaw_deg: 0 },
+        }),
+      )!,
+      'metric',
+    ).notes;
+
+  it('one behind the other: no lean helps, and no plane is spoken of', () => {
+    // 90 mm, marks at 620, 740 and 860 mm on the axis.
+    const notes = straightOn([0.62, 0.74, 0.86].map((z, i) => mark(`M${i}`, 0, 1.5, z)));
+    expect(notes.join(' ')).toContain('no lean helps, only a smaller stop or a stack');
+    expect(notes.join(' ')).not.toContain('any plane through it serves');
+  });
+
+  it('above each other: a swing would not help; nothing is said where a tilt holds them all', () => {
+    const bent = straightOn([
+      mark('Near', 0, 1.4, 0.62),
+      mark('Middle', 0, 1.52, 0.74),
+      mark('Far', 0, 1.42, 0.86),
+    ]);
+    expect(bent.join(' ')).toContain('a swing would not help');
+    const held = straightOn([
+      mark('Near', 0, 1.3, 0.62),
+      mark('Middle', 0, 1.36, 0.74),
+      mark('Far', 0, 1.42, 0.86),
+    ]);
+    expect(held.join(' ')).not.toContain('would not help');
   });
 });

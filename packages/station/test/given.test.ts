@@ -2,9 +2,12 @@ import {
   assumedFor,
   assumptionsOf,
   blanksOf,
+  circleFor,
   editedStation,
   evaluate,
+  FORMATS,
   limitsTable,
+  movesSaid,
   newStation,
   rigStation,
   rigVerdict,
@@ -178,5 +181,34 @@ describe('the standard of sharpness', () => {
   it('of an old file counts as chosen', () => {
     const { criterion_by: _, ...old } = newStation('old');
     expect(pointers(parsed(old))).not.toContain('/criterion');
+  });
+});
+
+describe('a circle made for a format', () => {
+  it('covers that format, however its diagonal is rounded', () => {
+    for (const format of FORMATS) {
+      expect(circleFor(format)).toBeGreaterThanOrEqual(
+        Math.hypot(format.width_mm, format.height_mm),
+      );
+      expect(circleFor(format)).toBeLessThan(Math.hypot(format.width_mm, format.height_mm) + 0.1);
+    }
+  });
+});
+
+describe('front and back', () => {
+  it('are told as the hand moves them: the picture looks higher as the back goes down', () => {
+    const back = parsed({
+      ...base(),
+      movement_limits: { moves: 'rear' },
+      movements: { rise_mm: 6, shift_mm: -2, tilt_deg: 0, swing_deg: 0 },
+    });
+    expect(movesSaid(back)).toEqual(['Lower the back 6.0 mm.', 'Shift the back 2.0 mm right.']);
+    const both = parsed({
+      ...base(),
+      chain: [{ kind: 'view_camera', bellows_min_mm: 20, bellows_max_mm: 200 }],
+      movement_limits: { moves: 'front', rear_rise_mm: [-20, 20] },
+      movements: { rise_mm: 6, shift_mm: 0, tilt_deg: 0, swing_deg: 0, rear_rise_mm: -3 },
+    });
+    expect(movesSaid(both)).toEqual(['Raise the front standard 6.0 mm.', 'Raise the back 3.0 mm.']);
   });
 });

@@ -107,7 +107,7 @@ describe('station document', () => {
     ['/lens/focal_length_mm', null, 'a number of mm from 1 to 10,000'],
     ['/lens/focal_length_mm', 0.00001, 'from 1 to 10,000'],
     ['/lens/f_min', 1e-308, 'a number from 0.5 to 1,024'],
-    ['/lens/f_max', 1, 'at least f_min'],
+    ['/lens/f_max', 1, 'no wider than the widest stop, f/'],
     ['/lens/circle', [], 'at least one entry'],
     ['/lens/circle/1/f_number', 3.5, 'repeats f/3.5'],
     ['/lens/circle/1/f_number', 2, 'from the widest to the smallest'],

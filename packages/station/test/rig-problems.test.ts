@@ -1,4 +1,10 @@
-import { evaluate, rigStation, type RigProblem, type WholeRig } from '../src/index.js';
+import {
+  evaluate,
+  rigStation,
+  type ChainPart,
+  type RigProblem,
+  type WholeRig,
+} from '../src/index.js';
 import { codes, KIT, plain, problemsOf, rigOf } from './helpers/gear.js';
 
 /** The one problem of a code, which must be there. */
@@ -250,5 +256,54 @@ describe('circle, ring and handling', () => {
     const { message, cure } = the(plain({ modified: true }), 'modified');
     expect(message).toMatch(/swarf.*mirror or shutter.*warranty/);
     expect(cure).toContain('workshop');
+  });
+});
+
+describe('throats that shade the corners', () => {
+  const adapted = (throat_mm: number, more: Partial<Parameters<typeof plain>[2]> = {}) =>
+    plain(
+      {
+        focal_length_mm: 80,
+        f_min: 2.8,
+        register_mm: 46.5,
+        circle: [{ f_number: 2.8, diameter_mm: 90 }],
+      },
+      [{ kind: 'adapter', thickness_mm: 26.5, throat_mm, name: 'Adapter 46.5 to 20' }],
+      { width_mm: 54, height_mm: 40, register_mm: 20, ...more },
+    );
+
+  it('of the adapter: the width needed is a figure, and shifting less is no cure', () => {
+    const found = problemsOf({ ...adapted(24), aperture: 2.8 }).find(
+      ({ code }) => code === 'throat_shades',
+    )!;
+    // By hand, 20 mm before the sensor: 2 · 33.6 (1 − 20/80) + 28.57 · 20/80 = 57.5 mm.
+    expect(found.message).toBe(
+      'The throat of “Adapter 46.5 to 20”, 24.0 mm, shades the corners, even with nothing shifted: 57.6 mm would let the whole stop through.',
+    );
+    expect(found.cure).not.toMatch(/shift less/i);
+    expect(found.cure).toContain('a throat of at least 57.6 mm');
+    expect(codes({ ...adapted(57.6), aperture: 2.8 })).not.toContain('throat_shades');
+  });
+
+  it('of a body behind bellows too, and less shift where that helps', () => {
+    const bellows: ChainPart = {
+      kind: 'view_camera',
+      bellows_min_mm: 20,
+      bellows_max_mm: 200,
+    };
+    const rig = plain(
+      { focal_length_mm: 80, focus_by: 'bellows', circle: [{ f_number: 2, diameter_mm: 160 }] },
+      [bellows],
+      {
+        register_mm: 27,
+        throat_mm: 46,
+      },
+    );
+    const station = { ...rigStation(rig), aperture: 11 };
+    expect(evaluate(station).rig.problems.map(({ code }) => code)).not.toContain('throat_shades');
+    const shifted = { ...station, movements: { ...station.movements, shift_mm: 40 } };
+    const found = evaluate(shifted).rig.problems.find(({ code }) => code === 'throat_shades')!;
+    expect(found.message).toContain('at these movements');
+    expect(found.cure).toMatch(/^Shift less/);
   });
 });

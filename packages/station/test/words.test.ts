@@ -142,7 +142,7 @@ describe('what stands between lens and back', () => {
       'Recessed board, 20 mm',
       'Flat board',
       'Adapter, 41.75 mm',
-      'Multiplier 0.71 ×, passes a circle of 43 mm',
+      'Reducer 0.71 ×, passes a circle of 43 mm',
       'Bellows, 60 to 320 mm',
       'Back leaned 3.0° forward at its top',
       'Back swung 2.5° right',

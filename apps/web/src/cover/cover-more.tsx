@@ -96,7 +96,7 @@ export function FacadeLines({
       )}
       {needed !== null && foot !== null && (
         <Line
-          name="Left above, below"
+          name="To spare above, below"
           figure={`${signed(set - needed, 1)}, ${signed(foot - set, 1)}`}
           unit="mm"
         />

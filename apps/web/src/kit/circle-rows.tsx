@@ -1,5 +1,5 @@
 import { Plus, X } from 'lucide-react';
-import { FORMATS } from '@gangway/station';
+import { circleFor, FORMATS } from '@gangway/station';
 import { Button } from '../ui/button.js';
 
 interface Props {
@@ -88,8 +88,7 @@ export function CircleRows({ text, fMin, message, onChange }: Props) {
             onChange={(event) => {
               const format = FORMATS.find(({ name }) => name === event.target.value);
               if (!format) return;
-              const diagonal = Math.hypot(format.width_mm, format.height_mm);
-              onChange(textOf([[fMin.trim() || 'f/4', diagonal.toFixed(1)]]));
+              onChange(textOf([[fMin.trim() || 'f/4', circleFor(format).toFixed(1)]]));
             }}
             className="min-h-8 border-b border-rule bg-page font-medium text-ink pointer-coarse:min-h-11"
           >

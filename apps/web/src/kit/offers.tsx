@@ -71,7 +71,7 @@ export function MountChoice({ onChoose }: { onChoose: (mount: OpenMount) => void
           <option value="">choose</option>
           {OPEN_MOUNTS.map((mount) => (
             <option key={mount.name} value={mount.name}>
-              {mount.name}, register {mount.register_mm} mm ({mount.source})
+              {mount.name}, register {mount.register_mm} mm
             </option>
           ))}
         </select>

@@ -138,7 +138,7 @@ function CompareTable({
     ['Focal length on its back', (f) => `${trimmed(f.focalLengthMm, 1)} mm`],
     ...rigRows(units, reference),
     [
-      'To mind',
+      'Warnings',
       (f) =>
         f.stops > 0 ? 'does not go together' : f.warnings > 0 ? String(f.warnings) : 'nothing',
     ],

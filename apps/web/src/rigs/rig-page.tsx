@@ -204,7 +204,7 @@ function OpenRig() {
                 <StopField rig={whole} onChange={(aperture) => change({ ...rig, aperture })} />
               </RigFiguresList>
               <section>
-                <h2 className="mb-2 text-[15px] font-semibold">What to mind</h2>
+                <h2 className="mb-2 text-[15px] font-semibold">Warnings</h2>
                 <ProblemList rig={whole} problems={problems} onTry={edit} />
               </section>
               <section className="flex flex-wrap gap-x-5 border-t border-rule pt-3">

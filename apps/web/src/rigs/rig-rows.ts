@@ -27,8 +27,8 @@ export const rigRows = (
   ],
   ['Widest stop', (f) => fStop(f.widestFNumber)],
   ['Circle on the back', (f) => `${trimmed(f.circleMm, 1)} mm`],
-  ['Rise left', (f) => movement(f.riseMm)],
-  ['Shift left', (f) => movement(f.shiftMm)],
+  ['Rise to spare', (f) => movement(f.riseMm)],
+  ['Shift to spare', (f) => movement(f.shiftMm)],
   [
     'Focuses as far as',
     (f) =>

@@ -1,6 +1,6 @@
 /** How the ring's button looks, shut or open. */
 export const RING_BUTTON =
-  '-my-1 inline-flex h-6 w-4 shrink-0 items-center justify-center text-costs hover:text-ink pointer-coarse:size-11';
+  'inline-flex size-6 shrink-0 items-center justify-center text-costs hover:text-ink pointer-coarse:size-11';
 
 /** The mark of a figure that rests on what nobody gave. */
 export function AssumedRing() {

@@ -11,7 +11,8 @@ type Entry = Lens['circle'][number];
 
 const withCircle = (station: Station, circle: Entry[]): Station => ({
   ...station,
-  lens: { ...station.lens, circle },
+  // Lines may be typed in any order; the document lists them from the widest stop on.
+  lens: { ...station.lens, circle: [...circle].sort((a, b) => a.f_number - b.f_number) },
 });
 
 const withEntry = (station: Station, index: number, change: Partial<Entry>): Station =>

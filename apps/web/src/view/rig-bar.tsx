@@ -72,7 +72,7 @@ export default function RigBar() {
         <Button onClick={() => setAsking('back')}>Back from the kit</Button>
       </div>
       {problems.length > 0 && (
-        <ol aria-label="What to mind about the rig" className="max-w-4xl space-y-1 px-5 pb-3">
+        <ol aria-label="Warnings about the rig" className="max-w-4xl space-y-1 px-5 pb-3">
           {problems.map((problem) => (
             <li key={`${problem.code}-${problem.joint}`}>
               <span

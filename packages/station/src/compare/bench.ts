@@ -68,7 +68,7 @@ function wordsOf(part: ChainPart): string {
 
 const KIND_NAMES: Record<ChainPart['kind'], string> = {
   adapter: 'Adapter',
-  multiplier: 'Multiplier',
+  multiplier: 'Converter or reducer',
   board: 'Board',
   view_camera: 'Bellows camera',
 };

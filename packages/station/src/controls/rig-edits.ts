@@ -12,7 +12,7 @@ import { bareFocus, setup } from '../optical/setup.js';
 import { leanedOf } from '../document/standards.js';
 import { readableOn, withUsualCriterion } from '../document/criterion.js';
 import { heldStop } from '../document/stop.js';
-import { rounded } from '../words/rounded.js';
+import { atLeast, rounded } from '../words/rounded.js';
 
 /** Changes to a rig that touch more than one field, so that the document stays sound. */
 
@@ -43,6 +43,10 @@ export type FormatName = (typeof FORMATS)[number]['name'];
 /** A format by its name. */
 export const formatNamed = (name: string): (typeof FORMATS)[number] =>
   FORMATS.find((format) => format.name === name) ?? FORMATS[3];
+
+/** The least circle that covers a format: its diagonal, rounded so that it does. */
+export const circleFor = ({ width_mm, height_mm }: (typeof FORMATS)[number]): number =>
+  atLeast(Math.hypot(width_mm, height_mm), 1);
 
 /** A new widest or smallest stop; the aperture in use goes along when it would fall outside. */
 export function withStops(station: Station, stops: { f_min?: number; f_max?: number }): Station {

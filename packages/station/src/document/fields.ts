@@ -153,7 +153,12 @@ export const exactlyOne = <const Shapes extends readonly [z.ZodRawShape, ...z.Zo
 
 export const list = <T extends z.ZodType>(item: T, most: number) =>
   z
-    .array(item, { error: (issue) => `must be a list, not ${shown(issue.input)}` })
+    .array(item, {
+      error: (issue) =>
+        issue.input === undefined
+          ? 'is missing; give a list'
+          : `must be a list, not ${shown(issue.input)}`,
+    })
     .max(most, { error: `must hold at most ${most} entries` });
 
 export const range = (item: z.ZodNumber) =>

@@ -30,7 +30,7 @@ export function lensRules(
   refuse: Refuse,
 ): void {
   if (lens.f_max < lens.f_min) {
-    refuse([...at, 'f_max'], `must be at least f_min, ${lens.f_min}`);
+    refuse([...at, 'f_max'], `must be no wider than the widest stop, f/${lens.f_min}`);
   }
   lens.circle.forEach((entry, i) => {
     const before = lens.circle[i - 1];

@@ -161,12 +161,12 @@ function notesOf(answer: FocusAnswer): string[] {
     notes.push('All marks lie at one place: focus on it; leaning gains nothing.');
   } else if (marks.sharp.length > 2 && shape === 'line') {
     notes.push(
-      'The marks lie in one line: any plane through it serves, and the one that leans least was taken. A mark beside the line would settle it.',
+      lineMisses(places, lens) > s.focalLengthMm
+        ? 'The marks lie in one line: any plane through it serves, and the one that leans least was taken. A mark beside the line would settle it.'
+        : 'The marks lie one behind the other as the lens sees them: no lean helps, only a smaller stop or a stack.',
     );
-  } else if (shape === 'with lens' && solved.fNumber > 1e-6) {
-    notes.push(
-      'The marks lie in a plane that passes through the lens, or too near it: no lean brings that plane into focus. The best wedge is given.',
-    );
+  } else if (shape === 'with lens' && answer.engravedNeeded > station.lens.f_min) {
+    notes.push(withLensWords(places, lens));
   }
   const outside = reportMarks(station, s).flatMap((mark, i) =>
     !mark.in_frame && station.marks![i]!.must === 'sharp' ? [mark.label || `Mark ${i + 1}`] : [],
@@ -195,6 +195,32 @@ function notesOf(answer: FocusAnswer): string[] {
   if (answer.stopped && answer.held && answer.within) notes.push(STOPPED);
   return notes;
 }
+
+/** How far from the lens the line through the two marks that lie furthest apart passes, mm. */
+function lineMisses(places: Places, lens: readonly [number, number, number]): number {
+  const from = places[0]!;
+  const rays = places.map((p) => [p[0] - from[0], p[1] - from[1], p[2] - from[2]] as const);
+  const [x, y, z] = rays.reduce((a, b) => (Math.hypot(...b) > Math.hypot(...a) ? b : a));
+  const [a, b, c] = [lens[0] - from[0], lens[1] - from[1], lens[2] - from[2]];
+  return Math.hypot(b * z - c * y, c * x - a * z, a * y - b * x) / (Math.hypot(x, y, z) || 1);
+}
+
+/** Marks in a plane with the lens: leaning across that plane gains nothing. */
+function withLensWords(places: Places, lens: readonly [number, number, number]): string {
+  const spread = (i: 0 | 1): number =>
+    Math.max(...places.map((p) => Math.abs((p[i] - lens[i]) / (p[2] - lens[2] || 1))));
+  const [across, up] = [spread(0), spread(1)];
+  if (across < CENTRE_LINE * up) {
+    return 'The marks lie on the upright line through the middle of the lens: a swing would not help.';
+  }
+  if (up < CENTRE_LINE * across) {
+    return 'The marks lie on the level line through the middle of the lens: a tilt would not help.';
+  }
+  return 'The marks lie in a plane with the lens: a lean across it would not help. The best wedge is given.';
+}
+
+/** So much narrower than long, marks count as lying on a line as the lens sees them. */
+const CENTRE_LINE = 0.05;
 
 type Places = readonly (readonly [number, number, number])[];
 

@@ -1,10 +1,12 @@
+import type { Freedom } from '@gangway/optics';
 import { fStop } from '../words/format.js';
 import type { Mark, Station } from '../document/station.js';
 import { reportMarks } from './marks.js';
 import { setup } from '../optical/setup.js';
 import { freedomsOf } from './freedoms.js';
 import { settled } from './set.js';
-import { solveStation } from './solve.js';
+import { standingOf, stateOf } from '../optical/state.js';
+import { solveStation, type FocusAnswer } from './solve.js';
 import type { Way } from '../ways/way.js';
 import { leanSaid } from '../words/lean.js';
 
@@ -38,7 +40,12 @@ function isolated(station: Station): Way<Station> | null {
     movements: { ...station.movements, tilt_deg: 0, swing_deg: 0 },
     marks: marks.map((mark, i): Mark => ({ ...mark, must: i === first ? 'sharp' : 'soft' })),
   });
-  const found = solveStation(asked, { widest: true });
+  const found = softest([
+    solveStation(asked, { widest: true }),
+    ...hardLeans(station).map((freedom) =>
+      solveStation(asked, { freedoms: [freedom], widest: true }),
+    ),
+  ]);
   if (!found) return null;
   return {
     id: 'one',
@@ -47,6 +54,49 @@ function isolated(station: Station): Way<Station> | null {
     after: settled(found),
   };
 }
+
+/** The answer that serves and leaves the rest softest. */
+function softest(answers: readonly (FocusAnswer | null)[]): FocusAnswer | null {
+  const least = ({ station }: FocusAnswer): number =>
+    Math.min(
+      ...reportMarks(station, setup(station))
+        .filter((_, i) => station.marks![i]!.must === 'soft')
+        .map(({ blur_um }) => blur_um ?? Infinity),
+    );
+  const found = answers.filter((answer) => answer !== null);
+  const serving = found.filter(
+    (answer) => answer.held && standingOf(stateOf(answer.station)) !== 'outside',
+  );
+  const from = serving.length > 0 ? serving : found.slice(0, 1);
+  return from.reduce<FocusAnswer | null>(
+    (best, answer) => (!best || least(answer) > least(best) * 1.05 ? answer : best),
+    null,
+  );
+}
+
+/** The leans at the ends of what may be leaned, each way. */
+const hardLeans = (station: Station): Freedom[] =>
+  freedomsOf(station).flatMap((freedom): Freedom[] => {
+    const held = (deg: number): number => Math.max(-HARD_DEG, Math.min(HARD_DEG, deg));
+    if (freedom.kind === 'turned') {
+      return freedom.lean.map((end) => ({ ...freedom, lean: [held(end), held(end)] as const }));
+    }
+    const { tilt, swing } = freedom;
+    const most = Math.min(freedom.leanDeg, HARD_DEG);
+    const end = (deg: number): number => Math.max(-most, Math.min(most, deg));
+    return [
+      ...tilt.map((deg) => ({
+        ...freedom,
+        tilt: [end(deg), end(deg)] as const,
+        swing: [0, 0] as const,
+      })),
+      ...swing.map((deg) => ({
+        ...freedom,
+        tilt: [0, 0] as const,
+        swing: [end(deg), end(deg)] as const,
+      })),
+    ];
+  });
 
 /** All the swing there is, focused on the sharp mark: a thin upright slice from front to back. */
 function slice(station: Station, sharp: Mark): Way<Station> | null {

@@ -229,7 +229,7 @@ export const KIT_FIELDS: Record<Kind, readonly FieldGroup[]> = {
   ],
   multiplier: [
     {
-      title: 'Multiplier',
+      title: 'Converter or reducer',
       open: true,
       fields: [
         NAME,
@@ -300,7 +300,7 @@ export const KIND_WORDS: Record<Kind, { one: string; many: string }> = {
   lens: { one: 'lens', many: 'Lenses' },
   back: { one: 'back', many: 'Backs' },
   adapter: { one: 'adapter', many: 'Adapters' },
-  multiplier: { one: 'multiplier', many: 'Multipliers' },
+  multiplier: { one: 'converter or reducer', many: 'Converters and reducers' },
   board: { one: 'board', many: 'Boards' },
   camera: { one: 'camera', many: 'Cameras' },
   filter: { one: 'filter', many: 'Filters' },

@@ -13,7 +13,8 @@ import { leanSizeDeg } from '../words/lean.js';
 import { contactsKnown, lengthsOf } from '../document/chain.js';
 
 /** What a figure may rest on. */
-export type Rests = 'circle' | 'core' | 'criterion' | 'sharpness' | 'exposure' | 'reach' | 'level' | 'iris';
+export type Rests =
+  'circle' | 'core' | 'criterion' | 'sharpness' | 'exposure' | 'reach' | 'level' | 'iris';
 
 /** One input that nobody gave, and what was taken in its place. */
 export interface Assumption {

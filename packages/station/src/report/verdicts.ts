@@ -204,7 +204,7 @@ export function rigVerdict(
     : {
         ...told,
         standing: 'costs',
-        words: `${rig.reaches_infinity ? 'works' : 'near work only'}, ${minds} to mind`,
+        words: `${rig.reaches_infinity ? 'works' : 'near work only'}, ${minds} ${minds === 1 ? 'warning' : 'warnings'}`,
         sentence: first!,
       };
 }

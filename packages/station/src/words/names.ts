@@ -40,7 +40,7 @@ type Part = Station['chain'][number];
 const PART_WORDS: { [K in Part['kind']]: (part: Extract<Part, { kind: K }>) => string } = {
   adapter: (part) => `Adapter, ${trimmed(part.thickness_mm, 2)} mm`,
   multiplier: (part) =>
-    `Multiplier ${trimmed(part.factor, 3)} ×${part.circle_limit_mm === undefined ? '' : `, passes a circle of ${trimmed(part.circle_limit_mm, 1)} mm`}`,
+    `${part.factor < 1 ? 'Reducer' : 'Converter'} ${trimmed(part.factor, 3)} ×${part.circle_limit_mm === undefined ? '' : `, passes a circle of ${trimmed(part.circle_limit_mm, 1)} mm`}`,
   board: (part) =>
     part.offset_mm === 0
       ? 'Flat board'

@@ -1,9 +1,11 @@
 import { circleDiameterMm, CORNERS, frameCorner, throatNeededMm } from '@gangway/optics';
 import { fStop, mm } from '../../words/format.js';
-import { circleTable, turnedBack } from '../../optical/setup.js';
-import { multiplied } from '../../document/chain.js';
+import { circleTable, turnedBack, type Setup } from '../../optical/setup.js';
+import { movementCarrier, multiplied, thicknessOf } from '../../document/chain.js';
+import { smallestStop } from '../../optical/stops.js';
+import { atLeast } from '../../words/rounded.js';
 import { partName } from './mounting.js';
-import type { Asked, Check } from './problem.js';
+import { named, type Asked, type Check, type Finding } from './problem.js';
 
 /** Less rise and shift than this is no movement one would buy a lens for: a choice, no source. */
 const NO_MOVEMENT_MM = 1;
@@ -77,29 +79,100 @@ export const converterClips: Check = ({ station, setup }) => {
   ];
 };
 
-/** Whether the body’s throat shades the corners at the movements set. */
-export const throatShades: Check = ({ station, setup, lengths }) => {
-  const { back } = station;
-  if (lengths.bellows || back.throat_mm === undefined || !back.register_mm) return [];
-  const { frame } = setup;
+/** A clear opening that the light of every corner has to pass. */
+interface Throat {
+  readonly joint: number;
+  readonly name: string;
+  readonly throatMm: number;
+  /** Its two ends, ahead of the sensor, mm. */
+  readonly atMm: readonly number[];
+  /** It goes along with the lens as that shifts. */
+  readonly withLens: boolean;
+}
+
+/** The throats behind bellows and multipliers, from the back forwards. */
+function throatsOf({ chain, back }: Asked['station']): Throat[] {
+  const found: Throat[] = [];
+  let ahead = back.register_mm ?? 0;
+  if (back.throat_mm !== undefined && ahead > 0) {
+    found.push({
+      joint: chain.length,
+      name: named(back, 'the body'),
+      throatMm: back.throat_mm,
+      atMm: [ahead],
+      withLens: false,
+    });
+  }
+  const carrier = movementCarrier(chain);
+  for (let i = chain.length - 1; i >= 0; i--) {
+    const part = chain[i]!;
+    // Inside the bellows there is room; ahead of other glass light goes another way.
+    if (part.kind === 'view_camera' || part.kind === 'multiplier') break;
+    const length = part.kind === 'board' ? Math.max(0, part.offset_mm) : thicknessOf(part);
+    if (part.throat_mm !== undefined && ahead + length > 0) {
+      found.push({
+        joint: i,
+        name: partName(part),
+        throatMm: part.throat_mm,
+        // Its rear goes with the lens only ahead of what moves it.
+        atMm: [ahead, ahead + length].filter((at) => at > 0),
+        withLens: i < carrier,
+      });
+    }
+    ahead += length;
+  }
+  return found;
+}
+
+/** How wide a throat would have to be for the whole stop to be seen from every corner, mm. */
+function throatNeeded(
+  setup: Setup,
+  { atMm, withLens }: Throat,
+  { fNumber = setup.fNumber, straight = false } = {},
+): number {
+  const { frame, factor } = setup;
+  const shift = straight ? { x: 0, y: 0 } : { x: frame.shiftMm * factor, y: frame.riseMm * factor };
   const corners = CORNERS.map((corner) => {
     const at = frameCorner({ ...frame, shiftMm: 0, riseMm: 0 }, corner);
-    return { x: at.x * setup.factor, y: at.y * setup.factor };
+    const own = { x: at.x * factor, y: at.y * factor };
+    return withLens ? { x: own.x + shift.x, y: own.y + shift.y } : own;
   });
-  const needed = throatNeededMm(
-    setup.engravedMm / setup.fNumber,
-    setup.imageDistanceMm * setup.factor,
-    back.register_mm,
-    corners,
-    { x: frame.shiftMm * setup.factor, y: frame.riseMm * setup.factor },
+  const needed = atMm.map((at) =>
+    throatNeededMm(
+      setup.engravedMm / fNumber,
+      setup.imageDistanceMm * factor,
+      at,
+      corners,
+      withLens ? { x: 0, y: 0 } : { x: -shift.x, y: -shift.y },
+    ),
   );
-  if (!(needed > back.throat_mm + 0.05)) return [];
-  return [
-    {
-      severity: 'warn',
-      joint: station.chain.length,
-      message: `The body’s throat of ${mm(back.throat_mm)} shades the corners at these movements: ${mm(needed)} would let the whole stop through.`,
-      cure: 'Shift less or stop down, and look at the corners in a trial frame.',
-    },
-  ];
-};
+  return Math.max(...needed.filter(Number.isFinite));
+}
+
+/** A throat is measured to about this, mm. */
+const MEASURED_MM = 0.05;
+
+/** Whether a throat of body or adapter shades the corners, as the movements are set. */
+export const throatShades: Check = ({ station, setup }) =>
+  throatsOf(station).flatMap((throat): Finding[] => {
+    const { throatMm, name, joint } = throat;
+    const fits = (needed: number): boolean => !(needed > throatMm + MEASURED_MM);
+    const needed = throatNeeded(setup, throat);
+    if (fits(needed)) return [];
+    const smallest = smallestStop(station) * setup.combined;
+    const cures = [
+      ...(fits(throatNeeded(setup, throat, { straight: true })) ? ['shift less'] : []),
+      ...(fits(throatNeeded(setup, throat, { fNumber: smallest })) ? ['stop down'] : []),
+      `use a part with a throat of at least ${mm(atLeast(needed, 1))}`,
+      'crop',
+    ];
+    const words = `${cures.slice(0, -1).join(', ')} or ${cures.at(-1)!}`;
+    return [
+      {
+        severity: 'warn',
+        joint,
+        message: `The throat of ${name}, ${mm(throatMm)}, shades the corners${fits(throatNeeded(setup, throat, { straight: true })) ? ' at these movements' : ', even with nothing shifted'}: ${mm(atLeast(needed, 1))} would let the whole stop through.`,
+        cure: `${words.charAt(0).toUpperCase()}${words.slice(1)}; look at the corners in a trial frame.`,
+      },
+    ];
+  });

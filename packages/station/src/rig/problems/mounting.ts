@@ -6,7 +6,7 @@ import { named, type Check, type Finding } from './problem.js';
 
 const KIND_WORDS: Record<ChainPart['kind'], string> = {
   adapter: 'the adapter',
-  multiplier: 'the multiplier',
+  multiplier: 'the converter or reducer',
   board: 'the board',
   view_camera: 'the camera',
 };
