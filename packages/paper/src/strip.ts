@@ -1,4 +1,11 @@
-import { fStop, limitsTable, trimmed, type LimitsTable, type Station } from '@gangway/station';
+import {
+  atMost,
+  fStop,
+  limitsTable,
+  trimmed,
+  type LimitsTable,
+  type Station,
+} from '@gangway/station';
 import type { Sheet, SheetLine, SheetText } from './sheet.js';
 
 /** Length of the line that proves the print is true. */
@@ -81,7 +88,7 @@ export function limitsStrip(station: Station, table: LimitsTable = limitsTable(s
       const end =
         mm > most
           ? `goes on to ${Number.isFinite(mm) ? trimmed(mm, 1) : 'no end'}`
-          : `${trimmed(mm, 1)} ${by}`;
+          : `${trimmed(atMost(mm, 1), 1)} ${by}`;
       text(x0 + shown + 1.2, y + 0.8, row.given ? end : `${end}, assumed`, 2);
     }
     y += 7;

@@ -382,7 +382,7 @@ describe('verdict and standard', () => {
 });
 
 describe('marks on the centre line', () => {
-  const straightOn = (marks: Mark[]): string[] =>
+  const straightOn = (marks: Mark[]): readonly string[] =>
     instructionsFor(
       solveStation(
         table(marks, {

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { sectionOf, solveOf, withSolve } from '@gangway/station';
+import { sectionOf, solveOf, withSolve, type Station } from '@gangway/station';
 import { selectStation } from '../store/selectors.js';
 import { useAppStore } from '../store/store.js';
 import { useStation } from '../fields/fields.js';
@@ -24,12 +24,18 @@ const ZOOMS = [
   ['camera', 'Camera'],
 ] as const;
 
+/** Swung more than tilted, the wedge lies across the plan; from the side nothing is to be seen of it. */
+const isSwung = ({ movements: { tilt_deg, swing_deg } }: Station): boolean =>
+  Math.abs(swing_deg) > Math.max(0.5, Math.abs(tilt_deg));
+
 /** Where the plane of sharp focus lies, and how to bring it where it is wanted. */
 export function FocusStep() {
-  const [shown, setShown] = useState<Shown>('side');
   const store = useAppStore();
+  const [shown, setShown] = useState<Shown>(() =>
+    isSwung(selectStation(store.getState())) ? 'plan' : 'side',
+  );
   const [zoom, setZoom] = useState<Zoom>(() =>
-    firstZoom(sectionOf(selectStation(store.getState()), 'side')),
+    firstZoom(sectionOf(selectStation(store.getState()), shown === 'plan' ? 'plan' : 'side')),
   );
   return (
     <>
