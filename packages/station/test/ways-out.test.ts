@@ -32,7 +32,7 @@ describe('ways out', () => {
           expect(parseStation(way.after).ok).toBe(true);
         }
       }),
-      { numRuns: 600 },
+      { numRuns: 150 },
     );
   });
 
