@@ -29,7 +29,11 @@ const VIEWS = [
   { name: 'site', path: `${station(6)}/view` },
   { name: 'site-darkcloth', path: `${station(3)}/view`, light: 'darkcloth' },
   { name: 'cover', path: `${station(1)}/cover` },
-  { name: 'cover-cut', path: `${station(6)}/cover` },
+  {
+    name: 'cover-cut',
+    path: `${station(6)}/cover`,
+    act: (page) => page.getByText('Ways to get it all in').waitFor(),
+  },
   {
     name: 'turn-in',
     path: `${station(4)}/cover/turn-in`,

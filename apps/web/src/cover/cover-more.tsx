@@ -2,7 +2,7 @@ import { useId, useState } from 'react';
 import {
   circleAtFocusMm,
   CORNER_NAMES,
-  distanceParts,
+  distanceFrom,
   cornerFigures,
   fixed,
   gridPlaces,
@@ -97,7 +97,7 @@ export function FacadeLines({
       {needed !== null && foot !== null && (
         <Line
           name="To spare above, below"
-          figure={`${signed(set - needed, 1)}, ${signed(foot - set, 1)}`}
+          figure={`${signed(atMost(set - needed, 1), 1)}, ${signed(atMost(foot - set, 1), 1)}`}
           unit="mm"
         />
       )}
@@ -108,8 +108,7 @@ export function FacadeLines({
 
 function FitsFrom({ distanceM, units }: { distanceM: number | null; units: Units }) {
   if (distanceM === null) return <Line name="Fits whole from" figure="nowhere" />;
-  const [figure, unit] = distanceParts(distanceM, units);
-  return <Line name="Fits whole from" figure={figure} unit={unit} />;
+  return <Line name="Fits whole from" figure={distanceFrom(distanceM, units)} />;
 }
 
 /** Frames planned together, and the way back to one. */
