@@ -50,8 +50,8 @@ export function engravedStops(fMin: number, fMax: number, step: 'whole' | 'third
   );
 }
 
-/** A ring is engraved to about 3 %: f/3.5 stands for 3.56, f/22 for 22.6. */
-const ENGRAVED = 0.03;
+/** A ring is engraved to about this share: f/3.5 stands for 3.56, f/22 for 22.6. */
+export const ENGRAVED = 0.03;
 
 /** The stops of a ring as they act: exact powers of the sixth root of two from end to end. */
 export function ringStops(fMin: number, fMax: number): number[] {

@@ -12,8 +12,11 @@ import {
   rigStation,
   rigVerdict,
   why,
+  variantsOf,
   withJobCriterion,
+  withNewVariant,
   withRig,
+  withVariant,
   type Station,
 } from '../src/index.js';
 import { plain, rigOf } from './helpers/gear.js';
@@ -165,6 +168,21 @@ describe('the standard of sharpness', () => {
     // Without pixels there is nothing to hold it to: the usual, and said to be that.
     const bare = edit({ ...chosen, back: base().back }, chosen);
     expect(bare).toMatchObject({ criterion: { diagonal_divisor: 1500 }, criterion_by: 'default' });
+  });
+
+  it('that comes with a rig or a variant is not taken for a choice', () => {
+    const begun = newStation('begun');
+    const edited = (after: Station, before: Station): Station => {
+      const read = editedStation(after, before);
+      if (!read.ok) throw new Error('refused');
+      return read.value;
+    };
+    const rigged = edited(withRig(begun, { lens: begun.lens, chain: [], back: digital }), begun);
+    expect(rigged).toMatchObject({ criterion: { pixels: 3 }, criterion_by: 'default' });
+    const second = edited(withNewVariant(rigged, 'Film'), rigged);
+    const film = edited({ ...second, back: { ...digital, medium: 'film' } }, second);
+    const back = edited(withVariant(structuredClone(film), variantsOf(film)[1]!.name), film);
+    expect(back).toMatchObject({ criterion: { pixels: 3 }, criterion_by: 'default' });
   });
 
   it('of a job is chosen; one that cannot be read on this back is not passed over in silence', () => {

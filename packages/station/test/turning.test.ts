@@ -109,6 +109,17 @@ describe('a lens or adapter that turns', () => {
     expect(readings(solvedFor(station)).turning!.reached).toBe(true);
   });
 
+  it('a back that turns goes the other way than the picture', () => {
+    const { movement_limits } = inLine({});
+    const station = parsed({
+      ...inLine({ rise_mm: 8 }),
+      movement_limits: { ...movement_limits, moves: 'rear' },
+    });
+    expect(turningWords(station)).toBe(
+      'Turn the back to its 0° stop, clockwise as seen from behind, and there shift it 8.0 mm down.',
+    );
+  });
+
   it('told apart where shift and tilt turn by themselves', () => {
     const station: Station = {
       ...inLine({ rise_mm: 8, swing_deg: 4 }),

@@ -117,7 +117,7 @@ function Told({
               ))}
             </ol>
             <SetButton station={present} answer={answer} />
-            {reason === null && <MarksOutside station={station} />}
+            <MarksOutside station={station} />
             {told.notes.map((note) => (
               <p key={note} className="mt-2 text-[13px] text-quiet">
                 {note}

@@ -1,6 +1,6 @@
-import { Popover } from 'radix-ui';
 import type { Assumption } from '@gangway/station';
 import { AssumedRing, RING_BUTTON } from './assumed-ring.js';
+import { Beside } from './beside.js';
 
 /** What a figure rests on, open beside its ring. */
 export default function AssumedPopover({
@@ -11,24 +11,10 @@ export default function AssumedPopover({
   of: string;
 }) {
   return (
-    <Popover.Root defaultOpen>
-      <Popover.Trigger aria-label={`Assumed: ${of}`} className={RING_BUTTON}>
-        <AssumedRing />
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          side="left"
-          align="start"
-          sideOffset={12}
-          collisionPadding={12}
-          className="z-20 w-[min(24rem,calc(100vw-1.5rem))] border border-rule-strong bg-paper p-4"
-        >
-          <h3 className="mb-2 font-semibold">Assumed, not given</h3>
-          <AssumedLines found={found} />
-          <Popover.Arrow className="fill-rule-strong" />
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Beside label={`Assumed: ${of}`} mark={<AssumedRing />} className={RING_BUTTON}>
+      <h3 className="mb-2 font-semibold">Assumed, not given</h3>
+      <AssumedLines found={found} />
+    </Beside>
   );
 }
 

@@ -1,32 +1,18 @@
-import { Popover } from 'radix-ui';
 import { CircleHelp } from 'lucide-react';
 import { why, type Reason } from '@gangway/station';
 import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { useAssumed } from './assumed.js';
 import { AssumedLines } from './assumed-popover.js';
+import { Beside } from './beside.js';
 import { WHY } from './why-look.js';
 
 /** The reason, open beside its question mark. */
 export default function WhyPopover({ reason, of }: { reason: Reason; of: string }) {
   return (
-    <Popover.Root defaultOpen>
-      <Popover.Trigger aria-label={`Why: ${of}`} className={WHY}>
-        <CircleHelp size={14} aria-hidden />
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          side="left"
-          align="start"
-          sideOffset={12}
-          collisionPadding={12}
-          className="z-20 w-[min(26rem,calc(100vw-1.5rem))] border border-rule-strong bg-paper p-4"
-        >
-          <Reasoned reason={reason} />
-          <Popover.Arrow className="fill-rule-strong" />
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Beside label={`Why: ${of}`} mark={<CircleHelp size={14} aria-hidden />} className={WHY}>
+      <Reasoned reason={reason} />
+    </Beside>
   );
 }
 

@@ -40,7 +40,9 @@ export function criterionInStep<T extends Pick<Settings, 'back' | 'criterion' | 
   before: T,
 ): T {
   if (after.criterion !== before.criterion) {
-    return after.criterion_by === 'default' && before.criterion_by === 'default'
+    // A rig or a variant may bring what is usual on its own back: nobody chose that.
+    const usual = JSON.stringify(after.criterion) === JSON.stringify(usualCriterion(after.back));
+    return after.criterion_by === 'default' && !usual
       ? { ...after, criterion_by: 'chosen' }
       : after;
   }

@@ -1,5 +1,11 @@
 import type { z } from 'zod';
-import { bedReading, imageDistanceOnBed, leastDistanceMm, type Stance } from '@gangway/optics';
+import {
+  bedReading,
+  ENGRAVED,
+  imageDistanceOnBed,
+  leastDistanceMm,
+  type Stance,
+} from '@gangway/optics';
 import { focusingLensOf } from './chain.js';
 import type { Refuse } from './refuse.js';
 import { siteRules } from './site-rules.js';
@@ -103,7 +109,8 @@ export function settingsFaults(station: Settings, refuse: Refuse): void {
   rigRules(station, refuse);
   movementRules(station.movement_limits, ['movement_limits'], refuse);
   // The last stop engraved as f/22 may act as f/22.6.
-  if (station.aperture < lens.f_min * 0.97 || station.aperture > lens.f_max * 1.03) {
+  const { aperture } = station;
+  if (aperture < lens.f_min * (1 - ENGRAVED) || aperture > lens.f_max * (1 + ENGRAVED)) {
     refuse(
       ['aperture'],
       `must be from f/${lens.f_min} to f/${lens.f_max} on this lens, not f/${station.aperture}`,

@@ -1,4 +1,10 @@
-import { airyDiameterUm, combinedSpot, engravedFNumber, type Diffraction } from '@gangway/optics';
+import {
+  ENGRAVED,
+  airyDiameterUm,
+  combinedSpot,
+  engravedFNumber,
+  type Diffraction,
+} from '@gangway/optics';
 import type { Station } from '../document/station.js';
 import type { Setup } from '../optical/setup.js';
 import { opticalState } from '../optical/state.js';
@@ -19,7 +25,7 @@ export interface BestStop {
 }
 
 /** A lens's own faults show wide open; from two stops down they are gone (common practice, no source). */
-const STOPPED_DOWN = 2 * 0.97;
+const STOPPED_DOWN = 2 * (1 - ENGRAVED);
 
 interface Candidate {
   readonly fNumber: number;

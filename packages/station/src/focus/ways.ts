@@ -60,19 +60,22 @@ const leans = ({ solved }: FocusAnswer): boolean =>
   Math.abs(solved.lens.tiltDeg) + Math.abs(solved.lens.swingDeg) > 0.05 ||
   Math.abs(solved.rear.tiltDeg) + Math.abs(solved.rear.swingDeg) > 0.05;
 
+/** What a title that begins “No lean” speaks of. */
+const STRAIGHTENED = [
+  '/movements/tilt',
+  '/movements/swing',
+  '/movements/rear_tilt',
+  '/movements/rear_swing',
+  '/aperture',
+];
+
 function straight(station: Station, answer: FocusAnswer): Found | null {
   if (!leans(answer)) return null;
   const found = straightAnswer(station);
   if (!found) return null;
   return {
     id: 'straight',
-    says: [
-      '/movements/tilt',
-      '/movements/swing',
-      '/movements/rear_tilt',
-      '/movements/rear_swing',
-      '/aperture',
-    ],
+    says: STRAIGHTENED,
     title: `No lean, f/${fixed(found.engravedNeeded, found.engravedNeeded < 10 ? 1 : 0)}`,
     price: found.held ? `${holdsWords(found)}${diffracted(found)}` : holdsWords(found),
     after: settled(found),
@@ -88,13 +91,7 @@ function stack(station: Station, answer: FocusAnswer): Found | null {
   if (frames < 2) return null;
   return {
     id: 'stack',
-    says: [
-      '/movements/tilt',
-      '/movements/swing',
-      '/movements/rear_tilt',
-      '/movements/rear_swing',
-      '/aperture',
-    ],
+    says: STRAIGHTENED,
     title: `No lean, a stack of ${frames} at ${fStop(fNumber)}`,
     price: `${mm(found.spreadMm, 2)} of travel, about ${minutes(frames * (station.stack?.seconds_each ?? SECONDS_EACH))}`,
     after,

@@ -4,6 +4,7 @@ import {
   circleDiameterMm,
   circleOfConfusionMm,
   coneHalfAngleRad,
+  ENGRAVED,
   focusedAtDistance,
   focusedAtMagnification,
   imageDistanceFromMagnification,
@@ -86,13 +87,10 @@ export function turnedBack(back: Station['back']): { widthMm: number; heightMm: 
     : { widthMm: back.width_mm, heightMm: back.height_mm };
 }
 
-/** A stop read off a ring is as good as the one in the table. */
-const SAME_STOP = 0.03;
-
 /** Whether a lens's circle is given at a stop or on both sides of it; else it is only held at an end. */
 export function circleGiven({ circle }: Lens, fNumber: number): boolean {
   const [first, last] = [circle[0]!.f_number, circle.at(-1)!.f_number];
-  return fNumber >= first * (1 - SAME_STOP) && fNumber <= last * (1 + SAME_STOP);
+  return fNumber >= first * (1 - ENGRAVED) && fNumber <= last * (1 + ENGRAVED);
 }
 
 export const circleTable = (lens: Lens): CircleAtStop[] =>

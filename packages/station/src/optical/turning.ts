@@ -8,6 +8,7 @@ import {
 import { movementCarrier } from '../document/chain.js';
 import type { Station } from '../document/station.js';
 import { degrees, mm, trimmed } from '../words/format.js';
+import { standardOf } from '../words/hands.js';
 import { rounded } from '../words/rounded.js';
 import { leanLengthDeg, leanTurns, shiftLengthMm } from './setup.js';
 
@@ -215,8 +216,12 @@ const SHIFTED = ['up', 'to the right', 'down', 'to the left'] as const;
 const LEANED = ['forward', 'to the left', 'back', 'to the right'] as const;
 
 /** What turns, by the name of its kind. */
-export const turningPart = ({ chain }: Station): 'the lens' | 'the adapter' =>
-  movementCarrier(chain) < 0 ? 'the lens' : 'the adapter';
+const turningPart = (station: Station): 'the back' | 'the lens' | 'the adapter' =>
+  standardOf(station) === 'back'
+    ? 'the back'
+    : movementCarrier(station.chain) < 0
+      ? 'the lens'
+      : 'the adapter';
 
 const stopWords = (deg: number, stops: readonly number[]): string =>
   stops.length > 0 ? `its ${trimmed(deg, 1)}° stop` : `${trimmed(deg, 1)}°`;
@@ -230,7 +235,9 @@ export function turningWords(station: Station): string {
   const leanAngle = turning.tiltAngleDeg ?? angle + (made.apartDeg ?? 0);
   const moves = Math.abs(shift) >= SEEN;
   const leans = Math.abs(tilt) >= SEEN;
-  const shiftWay = compass(angle + (shift < 0 ? 180 : 0), SHIFTED);
+  // The picture looks higher as the back goes down.
+  const rear = standardOf(station) === 'back';
+  const shiftWay = compass(angle + (shift < 0 !== rear ? 180 : 0), SHIFTED);
   const leanWay = compass(leanAngle + (tilt < 0 ? 180 : 0), LEANED);
   const shiftWords = moves ? `shift it ${mm(Math.abs(shift))} ${shiftWay}` : '';
   const leanWords = leans ? `lean it ${degrees(Math.abs(tilt))} ${leanWay}` : '';

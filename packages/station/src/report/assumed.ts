@@ -10,7 +10,8 @@ import {
   type Setup,
 } from '../optical/setup.js';
 import { leanSizeDeg } from '../words/lean.js';
-import { contactsKnown, lengthsOf } from '../document/chain.js';
+import { lengthsOf } from '../document/chain.js';
+import { blanksOf } from '../rig/blanks.js';
 
 /** What a figure may rest on. */
 export type Rests =
@@ -170,27 +171,15 @@ const throats: Look = ({ chain, back }) => {
     : adapters;
 };
 
-const contacts: Look = (station) => {
-  const { lens, chain, back } = station;
-  if (lens.iris !== 'electronic' && lens.focus_by !== 'wire') return [];
-  if (contactsKnown(station) !== 'unknown') return [];
-  const blank = (pointer: string, name: string): Assumption => ({
-    pointer,
-    value: true,
-    why: `Whether ${name} carries the contacts is not known; the aperture is reckoned as set.`,
-    rests: ['iris'],
-  });
-  return [
-    ...chain.flatMap((part, i) =>
-      part.kind !== 'board' && part.contacts === undefined
-        ? [blank(`/chain/${i}/contacts`, part.name?.trim() || 'the part')]
-        : [],
-    ),
-    ...(back.contacts === undefined
-      ? [blank('/back/contacts', back.name?.trim() || 'the back')]
-      : []),
-  ];
-};
+const contacts: Look = (station) =>
+  blanksOf(station)
+    .filter(({ pointer }) => pointer.endsWith('/contacts'))
+    .map(({ pointer, what }) => ({
+      pointer,
+      value: true,
+      why: `Not known: ${what}. They are taken to be there, so that the aperture is reckoned as set.`,
+      rests: ['iris'],
+    }));
 
 const level: Look = ({ camera }) =>
   camera.level_offset_deg !== undefined

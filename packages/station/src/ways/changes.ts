@@ -77,7 +77,7 @@ export function alsoWords(before: Station, after: Station, says: readonly string
   );
   const words = silent.flatMap((pointer) => {
     const named = NAMES.find(([start]) => pointer.startsWith(start));
-    return named ? [named[1](after, pointer)] : [];
+    return [named ? named[1](after, pointer) : 'other settings'];
   });
   return words.length === 0 ? '' : `with ${[...new Set(words)].join(', ')}`;
 }
