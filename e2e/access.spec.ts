@@ -19,7 +19,11 @@ for (const light of ['daylight', 'darkcloth']) {
       light,
     );
     const check = async (): Promise<void> => {
-      const { violations } = await new AxeBuilder({ page }).withTags(TAGS).analyze();
+      // Only colours differ between the lights: the rest is read once.
+      const axe = new AxeBuilder({ page });
+      const { violations } = await (
+        light === 'daylight' ? axe.withTags(TAGS) : axe.withRules('color-contrast')
+      ).analyze();
       expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)).toEqual([]);
     };
     const { cover, station, job } = await freshStation(undefined, demo('3-customs-house-hall'));
@@ -64,6 +68,8 @@ for (const light of ['daylight', 'darkcloth']) {
     await check();
     for (const path of [
       'jobs',
+      'begin',
+      'words',
       'kit',
       'kit/b0000000-0000-4000-8000-000000000001',
       'kit/import',

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import pg from 'pg';
-import { demo, enter, freshStation, saved, scale, stored, typed } from './helpers.js';
+import { demo, enter, freshStation, newStation, saved, scale, stored, typed } from './helpers.js';
 import { startStack, type Stack } from './stack.js';
 
 /** What a database, or a document in it, may do to the server and to the page. */
@@ -342,7 +342,7 @@ test('a job of ten thousand stations: a page at a time, scrolled to its end, one
   await expect(lines.last()).toHaveText('The server does not answer.');
   await page.unroute(/offset=9950/);
   await expect(page.getByRole('link', { name: /^Station 9999/ })).toBeVisible();
-  await page.getByRole('button', { name: 'New station' }).click();
+  await newStation(page);
   await expect(page.getByLabel('Name of the station')).toHaveValue('Station 10000');
   const copy = await send('POST', `${stack.address}/api/jobs/${jobId}/duplicate`, {});
   const { id, stations } = (await copy.json()) as { id: string; stations: number };

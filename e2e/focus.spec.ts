@@ -1,5 +1,14 @@
 import { expect, test, type Locator, type Page } from '@playwright/test';
-import { ADDRESS, demo, dragBy, enter, freshStation, saved, stored } from './helpers.js';
+import {
+  ADDRESS,
+  demo,
+  dragBy,
+  enter,
+  freshStation,
+  newStation,
+  saved,
+  stored,
+} from './helpers.js';
 
 interface Focused {
   movements: {
@@ -53,7 +62,8 @@ test('marks by tape are told a lean, a focus and a stop; one press sets the scal
   ].entries()) {
     await page.getByRole('button', { name: 'Add a mark' }).click();
     const fields = line(page, `Mark ${i + 1}`);
-    await fields.getByText(`Mark ${i + 1}`, { exact: true }).click();
+    // It opens with the keyboard in its name.
+    await expect(fields.getByLabel('Name')).toBeFocused();
     await enter(fields.getByLabel('Right of the axis'), x!);
     await enter(fields.getByLabel('Above ground'), y!);
     await enter(fields.getByLabel('Ahead'), z!);
@@ -239,7 +249,8 @@ test('every stop is told, the best is marked, one is set; the standard is kept f
   await expect(saved(page)).toBeVisible();
   expect(await document(api)).toMatchObject({ aperture: 16, criterion: { coc_mm: 0.02 } });
   await page.goto(job);
-  await page.getByRole('button', { name: 'New station' }).click();
+  await newStation(page);
+  await page.getByRole('link', { name: 'Rig and settings' }).click();
   await expect(page.getByLabel('Circle of confusion')).toHaveValue('0.02');
 });
 

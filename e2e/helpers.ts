@@ -53,6 +53,16 @@ export async function stored(api: string): Promise<{
   return (await (await fetch(api)).json()) as never;
 }
 
+/** Begins a station from its job's page, with a rig of the demo. */
+export async function newStation(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'New station' }).click();
+  await page
+    .getByRole('radio', { name: /^Shift 24 on the small body/ })
+    .first()
+    .check();
+  await page.getByRole('button', { name: 'Begin', exact: true }).click();
+}
+
 /** Types a value into a field and leaves it. */
 export async function enter(field: Locator, text: string): Promise<void> {
   await field.click();

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { ADDRESS, freshStation, stored } from './helpers.js';
+import { ADDRESS, freshStation, newStation, stored } from './helpers.js';
 
 test('a job is created, renamed, duplicated, archived and restored', async ({ page }) => {
   const name = `Ropewalk ${Date.now()}`;
@@ -41,9 +41,9 @@ test('stations of a job are begun, duplicated, archived and restored; their verd
   await page.getByRole('button', { name: 'New job' }).click();
   await page.getByLabel('Name of the job').fill(`Marsh ${Date.now()}`);
   await page.getByRole('button', { name: 'Create' }).click();
-  await page.getByRole('button', { name: 'New station' }).click();
+  await newStation(page);
   await expect(page.getByLabel('Name of the station')).toHaveValue('Station 1');
-  await expect(page.getByRole('heading', { name: 'Lens' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Camera' })).toBeVisible();
   await page.goBack();
   await expect(page.getByRole('link', { name: /Station 1.*mm to spare/ })).toBeVisible();
   await page.getByRole('button', { name: 'More for Station 1' }).click();
@@ -66,13 +66,13 @@ test('coming back to a list shows what another tab made; the next name counts it
   await page.getByRole('button', { name: 'Create' }).click();
   await expect(page.getByText('No stations yet.')).toBeVisible();
   const other = await context.newPage();
-  // A name that could not be had ahead is asked for when it is wanted.
+  // A name that cannot be had is asked for again, and what was chosen stays.
   await other.route(/free-name/, (route) => route.abort());
   await other.goto(page.url());
-  await other.getByRole('button', { name: 'New station' }).click();
+  await newStation(other);
   await expect(other.getByText('The server does not answer.')).toBeVisible();
   await other.unroute(/free-name/);
-  await other.getByRole('button', { name: 'New station' }).click();
+  await other.getByRole('button', { name: 'Begin', exact: true }).click();
   await expect(other.getByLabel('Name of the station')).toHaveValue('Station 1');
   const { document } = await stored(`${ADDRESS}/api/stations/${other.url().split('/')[6]}`);
   await other.close();
@@ -87,7 +87,7 @@ test('coming back to a list shows what another tab made; the next name counts it
     })),
   );
   await expect(page.getByRole('link', { name: /Station 3/ })).toBeVisible();
-  await page.getByRole('button', { name: 'New station' }).click();
+  await newStation(page);
   await expect(page.getByLabel('Name of the station')).toHaveValue('Station 4');
 });
 
@@ -131,7 +131,8 @@ test('a station begun before its job has come still begins with the job’s stan
     await route.continue();
   });
   await page.goto(job);
-  await page.getByRole('button', { name: 'New station' }).click();
+  await newStation(page);
   come();
+  await page.getByRole('link', { name: 'Rig and settings' }).click();
   await expect(page.getByLabel('Circle of confusion')).toHaveValue('0.02');
 });

@@ -281,7 +281,7 @@ test('a station begins in a job there is, with the rig’s own movements', async
   await dialog.getByRole('button', { name: 'Begin', exact: true }).click();
   await expect(page.getByLabel('Name of the station')).toHaveValue('From the bench');
   await expect(page.getByRole('slider', { name: 'Rise', exact: true })).toBeVisible();
-  const api = new URL(page.url()).pathname.replace(/^\/jobs\/[^/]+/, 'api').replace(/\/cover$/, '');
+  const api = new URL(page.url()).pathname.replace(/^\/jobs\/[^/]+/, 'api').replace(/\/view$/, '');
   const stored = (await (await fetch(`${ADDRESS}/${api}`)).json()) as Item;
   expect(stored.document).toMatchObject({
     movement_limits: { rise_mm: [-15, 15], tilt_deg: [-10, 10], pivot_mm: 20 },

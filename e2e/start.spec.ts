@@ -9,6 +9,7 @@ import { BROWSER_ARGS } from '../scripts/lib/browser.mjs';
 import { at } from '../scripts/lib/paths.mjs';
 import { localPostgres } from '../scripts/lib/postgres.mjs';
 import { addressOf, start, stop, stopAll } from './start-runs.js';
+import { newStation } from './helpers.js';
 
 /** The start command itself: one for a folder, nothing left behind, and what it refuses. */
 const PROFILE = 'test-start';
@@ -225,7 +226,7 @@ test('listening beyond loopback it says so at start and on the page, and works w
     await page.getByRole('button', { name: 'New job' }).click();
     await page.getByLabel('Name of the job').fill('From the roof');
     await page.getByRole('button', { name: 'Create' }).click();
-    await page.getByRole('button', { name: 'New station' }).click();
+    await newStation(page);
     await page.getByRole('link', { name: /^Cover/ }).click();
     await page.getByRole('textbox', { name: 'Rise, typed' }).fill('2');
     await page.keyboard.press('Enter');

@@ -308,7 +308,9 @@ async function measureLongJob(browser, address, databaseUrl) {
   const { tasks } = await watched(page);
   const begun = await wait(async () => {
     await page.getByRole('button', { name: 'New station' }).click();
-    await page.getByRole('heading', { name: 'Lens', exact: true }).waitFor();
+    await page.getByRole('radio').first().check();
+    await page.getByRole('button', { name: 'Begin', exact: true }).click();
+    await page.getByRole('heading', { name: 'Camera', exact: true }).waitFor();
   });
   const copied = await wait(() => fetch(`${address}/api/jobs/${id}/duplicate`, { method: 'POST' }));
   say(

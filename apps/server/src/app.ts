@@ -8,6 +8,7 @@ import type { Logger } from 'pino';
 import type { Config } from './config.js';
 import type { Changes } from './changes.js';
 import type { Connection } from './database.js';
+import { demoRoutes } from './demo.js';
 import { documentRoutes, listRoutes } from './documents/routes.js';
 import { guard } from './guard.js';
 import { importRoutes } from './kit-imports.js';
@@ -73,6 +74,7 @@ function apiRoutes(connection: Connection, changes: Changes, state: State): expr
     api.use(path, listRoutes(connection, kind));
     api.use(path, documentRoutes(connection, kind));
   }
+  api.use('/demo', demoRoutes(connection));
   api.use('/changes', changes.routes);
   api.use(() => {
     throw new Refusal(404, 'There is nothing at this address.');

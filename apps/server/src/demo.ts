@@ -19,6 +19,8 @@ import {
   type Station,
   type Stored,
 } from '@gangway/station';
+import { eq } from 'drizzle-orm';
+import { Router } from 'express';
 import front from '../demo/1-customs-house-front.json' with { type: 'json' };
 import bench from '../demo/2-glassblower-bench.json' with { type: 'json' };
 import hall from '../demo/3-customs-house-hall.json' with { type: 'json' };
@@ -35,6 +37,7 @@ import { insertAll } from './documents/store.js';
 import { KIT } from './kit.js';
 import { RIGS } from './rigs.js';
 import { STATIONS } from './stations.js';
+import { jobs } from './tables.js';
 
 const demoId = (series: string, index: number): string =>
   `${series}0000000-0000-4000-8000-${String(index).padStart(12, '0')}`;
@@ -141,8 +144,11 @@ function withAlternatives(station: Station): Station {
   };
 }
 
-/** The demo job and the demo kit, each once: what is there, changed or archived, is left alone. */
-export async function loadDemo({ transact }: Connection): Promise<void> {
+/**
+ * The demo job and the demo kit, each once: what is there, changed or archived, is left alone.
+ * @returns the id of the job
+ */
+export async function loadDemo({ transact }: Connection): Promise<string> {
   const demo = readDemo();
   const start = Date.now();
   const made = <T extends { id: string; document: object }>(each: T, i: number) => ({
@@ -164,4 +170,16 @@ export async function loadDemo({ transact }: Connection): Promise<void> {
     const stations = demo.stations.map(made).map((each) => ({ ...each, job_id: JOB }));
     await insertAll(query, STATIONS, stations);
   });
+  return JOB;
+}
+
+/** Brings the demo in when it is asked for, out of the archive too. */
+export function demoRoutes(connection: Connection): Router {
+  const router = Router();
+  router.post('/', async (_request, response) => {
+    const job = await loadDemo(connection);
+    await connection.db.update(jobs).set({ archivedAt: null }).where(eq(jobs.id, job));
+    response.status(201).json({ job });
+  });
+  return router;
 }

@@ -6,6 +6,7 @@ import type { PlacePath } from './places.js';
  * need. Files that belong together are one download.
  */
 const list = () => import('./jobs/index.js');
+const begin = () => import('./begin/index.js');
 const station = () => import('./station/index.js');
 const view = () => import('./view/index.js');
 const rigBar = () => import('./view/rig-bar.js');
@@ -13,6 +14,7 @@ const kept = () => import('./store/kept.js');
 const frame = () => import('./cover/cover-step.js');
 const cover = () => import('./cover/pages.js');
 const focus = () => import('./focus/index.js');
+const words = () => import('./words/index.js');
 const kit = () => import('./kit/index.js');
 const rigs = () => import('./rigs/index.js');
 
@@ -49,6 +51,8 @@ export const PAGES: Record<string, Load> = {
     fetchAhead(station, frame, view, rigBar, kept);
     return JobPage;
   },
+  begin: async () => (await begin()).OwnLensPage,
+  words: async () => (await words()).WordsPage,
   kit: async () => (await kit()).KitPage,
   'kit/import': async () => (await kit()).ImportPage,
   'kit/new/:kind': async () => (await kit()).NewItemPage,

@@ -11,6 +11,9 @@ const FIGURES: RigFigures = {
   diagonalDeg: 80.7,
   equivalentMm: 25.4,
   equivalentFNumber: 2.26,
+  normalMm: 153.1,
+  hyperfocalM: 9.9,
+  assumed: [],
   circleMm: 203.7,
   riseMm: 34.82,
   shiftMm: null,
@@ -26,7 +29,7 @@ const FIGURES: RigFigures = {
 
 const written = (figures: Partial<RigFigures>, units: 'metric' | 'feet' = 'metric') =>
   Object.fromEntries(
-    rigRows(units, '24 × 36 mm').map(([label, write]) => [
+    rigRows(units, '24 × 36 mm').map(({ label, write }) => [
       label,
       write({ ...FIGURES, ...figures }),
     ]),

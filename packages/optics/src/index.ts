@@ -18,6 +18,7 @@ export * from './field.js';
 export * from './focus-plane.js';
 export * from './framing.js';
 export * from './image-distance.js';
+export * from './least-lean.js';
 export * from './limits.js';
 export * from './multiplier.js';
 export * from './perspective.js';

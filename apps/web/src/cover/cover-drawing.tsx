@@ -13,7 +13,7 @@ import {
   type Point,
   type Station,
 } from '@gangway/station';
-import { AssumedRing } from '../station/assumed-ring.js';
+import { AssumedRing } from '../ui/assumed-ring.js';
 import { useEditing } from '../store/editing.js';
 import { gridToggled, groundGlassFlipped } from '../store/preferences.js';
 import {

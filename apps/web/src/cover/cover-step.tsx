@@ -80,6 +80,7 @@ const CoverFigures = memo(function CoverFigures({ station }: { station: Station 
       <Group title={`Circle at ${fStop(station.aperture)}`}>
         <Line
           name="Diameter, at infinity"
+          term="image-circle"
           figure={fixed(optics.circle_diameter_mm, 1)}
           unit="mm"
           rests={['circle']}
@@ -94,6 +95,7 @@ const CoverFigures = memo(function CoverFigures({ station }: { station: Station 
         />
         <Line
           name="Sharp core there"
+          term="sharp-core"
           figure={coverage.sharp_margin_mm === null ? '∞' : signed(coverage.sharp_margin_mm, 1)}
           unit="mm"
           tone={coverage.sharp ? STANDING_TEXT.within : STANDING_TEXT.costs}
@@ -142,9 +144,19 @@ const CoverFigures = memo(function CoverFigures({ station }: { station: Station 
         />
         <Line name="Sharp from" figure={near} unit={nearUnit} rests={['sharpness']} />
         <Line name="Sharp to" figure={far} unit={farUnit} rests={['sharpness']} />
+        {focus.hinge_mm === null && (
+          <Line
+            name="Hyperfocal distance"
+            term="hyperfocal"
+            figure={distanceParts(focus.hyperfocal_m, units)[0]}
+            unit={distanceParts(focus.hyperfocal_m, units)[1]}
+            rests={['sharpness']}
+          />
+        )}
         {focus.hinge_mm !== null && (
           <Line
             name="Hinge line from the lens"
+            term="hinge-line"
             figure={distanceParts(focus.hinge_mm / 1000, units)[0]}
             unit={distanceParts(focus.hinge_mm / 1000, units)[1]}
           />

@@ -13,7 +13,7 @@ import { limitsStrip, sheetSvg, type Sheet } from '@gangway/paper';
 import { saveFile } from '../browser/save-file.js';
 import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
-import { AssumedRing } from '../station/assumed-ring.js';
+import { AssumedRing } from '../ui/assumed-ring.js';
 import { Button } from '../ui/button.js';
 
 const SIDES = [

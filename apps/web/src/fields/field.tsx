@@ -17,6 +17,7 @@ interface Props {
   /** Empty text takes the value away instead of being refused. */
   clear?: (station: Station) => Station;
   placeholder?: string;
+  help?: string;
   hideLabel?: boolean;
   className?: string;
   inputClassName?: string;
@@ -24,7 +25,7 @@ interface Props {
 
 /** A field for a figure with a unit. What it refuses stays as typed, with the reason beside it. */
 export function Field(props: Props) {
-  const { label, pointer, shown, unit, parse, write, clear, placeholder } = props;
+  const { label, pointer, shown, unit, parse, write, clear, placeholder, help } = props;
   const id = useId();
   const { change } = useEditing();
   const { message, props: typed } = useTypedText(pointer, shown, (text) => {
@@ -36,14 +37,14 @@ export function Field(props: Props) {
   });
   return (
     <FieldLine
-      {...{ id, label, message, unit }}
+      {...{ id, label, message, unit, help }}
       hideLabel={props.hideLabel}
       className={props.className}
     >
       <input
         id={id}
         {...typed}
-        {...described(id, message)}
+        {...described(id, message, help)}
         placeholder={placeholder}
         onFocus={(event) => event.target.select()}
         className={clsx(

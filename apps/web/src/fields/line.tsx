@@ -1,5 +1,7 @@
 import clsx from 'clsx';
 import type { ReactNode } from 'react';
+import type { TermId } from '../words/terms.js';
+import { Word } from '../words/word.js';
 
 interface Props {
   /** Of the input; what is said under it is `${id}-why`. */
@@ -11,6 +13,8 @@ interface Props {
   /** What helps to fill it in; a message takes its place. */
   help?: string | undefined;
   unit?: string | undefined;
+  /** The word that the label opens to. */
+  term?: TermId | undefined;
   className?: string | undefined;
   children: ReactNode;
 }
@@ -23,6 +27,7 @@ export function FieldLine({
   message,
   help,
   unit,
+  term,
   className,
   children,
 }: Props) {
@@ -30,7 +35,12 @@ export function FieldLine({
   return (
     <div className={className}>
       <div className="flex items-baseline justify-between gap-3">
-        <label htmlFor={id} className={hideLabel ? 'sr-only' : 'text-quiet'}>
+        {term !== undefined && (
+          <span className="text-quiet">
+            <Word id={term}>{label}</Word>
+          </span>
+        )}
+        <label htmlFor={id} className={hideLabel || term !== undefined ? 'sr-only' : 'text-quiet'}>
           {label}
         </label>
         {unit === undefined ? (

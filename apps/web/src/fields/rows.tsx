@@ -27,6 +27,9 @@ export interface Row {
   /** Shown where nothing is given. */
   readonly usual?: number;
   readonly placeholder?: string;
+  readonly help?: string;
+  /** Where reading what is written takes more than the text. */
+  readonly parse?: (text: string, station: Station) => Parsed;
   /** Where more changes than the value itself. */
   readonly write?: (station: Station, value: number) => Station;
   readonly when?: (station: Station) => boolean;
@@ -76,7 +79,8 @@ function OneRow({ row, station }: { row: Row; station: Station }) {
       pointer={pointer}
       unit={as === 'number' || as === 'stop' ? '' : as}
       shown={as === 'stop' && value !== undefined ? `f/${given(value)}` : given(value)}
-      parse={PARSE[as]}
+      parse={(text) => (row.parse ?? PARSE[as])(text, station)}
+      {...(row.help ? { help: row.help } : {})}
       write={write}
       {...cleared}
       {...(clear ? { placeholder: placeholder ?? '—' } : {})}

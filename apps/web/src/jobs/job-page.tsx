@@ -1,32 +1,12 @@
-import { useRef, type ChangeEvent } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
-import { newStation, withJobCriterion } from '@gangway/station';
+import { useRef, useState, type ChangeEvent } from 'react';
+import { useParams } from 'react-router';
 import { useImport } from '../files/use-import.js';
-import {
-  isMissing,
-  SEEN_ANEW,
-  sentence,
-  useCreateStationMutation,
-  useFreeNameQuery,
-  useJobQuery,
-  useStationsQuery,
-} from '../records/api.js';
+import { isMissing, SEEN_ANEW, useJobQuery, useStationsQuery } from '../records/api.js';
 import { Button } from '../ui/button.js';
-import { newId } from '../browser/new-id.js';
-import { useNotice } from '../ui/notices.js';
 import { NotFound } from '../records/states.js';
+import { NewStation } from '../begin/new-station.js';
 import { StationList } from './station-list.js';
 import { useListing, ListPage } from '../pages/list-page.js';
-
-interface Asked<T> {
-  readonly isFetching: boolean;
-  readonly currentData?: T | undefined;
-  readonly refetch: () => PromiseLike<{ data?: T | undefined; error?: unknown }>;
-}
-
-/** What was asked for as it is now, not as it was before it was last asked for. */
-const arrived = async <T,>({ isFetching, currentData, refetch }: Asked<T>) =>
-  isFetching || currentData === undefined ? refetch() : { data: currentData, error: undefined };
 
 export function JobPage() {
   const { job: jobId = '' } = useParams();
@@ -38,41 +18,14 @@ export function JobPage() {
   );
   const error = job.error ?? stations.error;
   heed(error);
-  const [create] = useCreateStationMutation();
-  const named = useFreeNameQuery({ jobId, stem: 'Station' }, SEEN_ANEW);
-  const notice = useNotice();
-  const navigate = useNavigate();
+  const [asking, setAsking] = useState(false);
 
   if (isMissing(job.error)) return <NotFound />;
-
-  const begin = async (): Promise<void> => {
-    // Both were asked for ahead; what has not come yet, or did not come, is waited for.
-    const [free, kept] = await Promise.all([arrived(named), arrived(job)]);
-    if (free.data === undefined || kept.data === undefined) {
-      notice([sentence(free.error ?? kept.error)]);
-      return;
-    }
-    const id = newId();
-    const made = await create({
-      jobId,
-      id,
-      document: withJobCriterion(newStation(free.data.name), kept.data.criterion),
-    });
-    if (made.error) notice([sentence(made.error)]);
-    else await navigate(`/jobs/${jobId}/stations/${id}/view/rig`);
-  };
 
   return (
     <ListPage
       long
-      trail={
-        <>
-          <Link to="/jobs" className="text-quiet hover:text-ink">
-            Jobs
-          </Link>
-          <span className="truncate font-semibold">{job.data?.name}</span>
-        </>
-      }
+      trail={<span className="truncate font-semibold">{job.data?.name}</span>}
       title={job.data?.name ?? '\u00a0'}
       things="stations"
       archived={archived}
@@ -81,7 +34,7 @@ export function JobPage() {
         !archived && (
           <>
             <ImportButton jobId={jobId} />
-            <Button look="strong" onClick={() => void begin()}>
+            <Button look="strong" onClick={() => setAsking(true)}>
               New station
             </Button>
           </>
@@ -100,6 +53,7 @@ export function JobPage() {
       {first && first.total > 0 && (
         <StationList key={`${jobId} ${archived}`} {...{ jobId, archived, total: first.total }} />
       )}
+      {asking && <NewStation jobId={jobId} onClose={() => setAsking(false)} />}
     </ListPage>
   );
 }

@@ -13,9 +13,12 @@ import type { ListedJob } from '../records/shapes.js';
 import { Button } from '../ui/button.js';
 import { NameDialog } from '../ui/name-dialog.js';
 import { ListRow } from '../pages/list-row.js';
-import { Sections } from '../pages/sections.js';
 import { newId } from '../browser/new-id.js';
+import { Beginning } from '../begin/beginning.js';
 import { useListing, useTold, ListPage } from '../pages/list-page.js';
+
+/** With more jobs than this nobody is new here. */
+const FEW = 2;
 
 export function JobsPage() {
   const { archived, setArchived, pollingInterval, heed } = useListing();
@@ -43,7 +46,6 @@ export function JobsPage() {
   return (
     <>
       <ListPage
-        trail={<Sections />}
         title={archived ? 'Archived jobs' : 'Jobs'}
         things="jobs"
         archived={archived}
@@ -101,6 +103,7 @@ export function JobsPage() {
             </ListRow>
           ))}
         </ul>
+        {data && data.length <= FEW && !archived && <Beginning />}
       </ListPage>
       <NameDialog
         open={naming !== null}

@@ -7,7 +7,6 @@ import { useAppDispatch } from '../store/store.js';
 import { Button } from '../ui/button.js';
 import { newId } from '../browser/new-id.js';
 import { PageTop } from '../pages/page-top.js';
-import { Sections } from '../pages/sections.js';
 import {
   kitApi,
   useImportPartMutation,
@@ -152,7 +151,7 @@ export function ImportPage() {
 
   return (
     <div className="flex h-full flex-col">
-      <PageTop trail={<Sections />} />
+      <PageTop />
       <main className="mx-auto flex min-h-0 w-full max-w-5xl flex-1 flex-col px-5 py-6">
         <div className="mb-3 flex flex-wrap items-center justify-between gap-3">
           <h1 className="text-2xl font-semibold">Import kit</h1>

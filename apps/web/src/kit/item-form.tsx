@@ -14,7 +14,7 @@ import {
 } from '@gangway/station';
 import { Part } from '../ui/boundary.js';
 import { Button } from '../ui/button.js';
-import { CircleDrawing } from './circle-drawing.js';
+import { CircleDrawing } from '../drawing/circle-drawing.js';
 import { CircleRows } from './circle-rows.js';
 import type { Found } from '../records/drafts.js';
 import { tab } from '../store/store.js';
@@ -24,6 +24,7 @@ import { LeftUnreadable } from '../records/left-unreadable.js';
 import { LeftDraft } from './left-draft.js';
 import { described, FieldLine, inputLook } from '../fields/line.js';
 import { FormatChoice, MountChoice } from './offers.js';
+import type { TermId } from '../words/terms.js';
 
 export type Submitted =
   { kind: 'saved'; revision: number; next: () => void } | { kind: 'failed'; message: string };
@@ -383,6 +384,7 @@ function TextLine({
   return (
     <FieldLine
       {...{ id, help }}
+      term={TERM_OF[field.path]}
       label={field.label}
       message={wrong}
       unit={wide ? undefined : (UNITS[field.input] ?? '')}
@@ -425,6 +427,22 @@ function TextLine({
     </FieldLine>
   );
 }
+
+/** Fields whose names are words of the trade. */
+const TERM_OF: Readonly<Record<string, TermId>> = {
+  register_mm: 'register',
+  throat_mm: 'throat',
+  width_px: 'pixel-pitch',
+  factor: 'converter',
+  bellows_max_mm: 'draw',
+  sharp_fraction: 'sharp-core',
+  f_max: 'stop',
+  'movement.rise_mm': 'rise',
+  'movement.shift_mm': 'shift',
+  'movement.tilt_deg': 'tilt',
+  'movement.swing_deg': 'swing',
+  'movement.moves': 'standard',
+};
 
 const YES_NO = [
   ['yes', 'yes'],

@@ -3,7 +3,6 @@ import { useState } from 'react';
 import { KIND_WORDS, KINDS, type Kind, type KitItem, type Problem } from '@gangway/station';
 import { isMissing, sentence } from '../records/api.js';
 import { PageTop } from '../pages/page-top.js';
-import { Sections } from '../pages/sections.js';
 import { NotFound, Unopened } from '../records/states.js';
 import { useTries } from '../records/use-tries.js';
 import { Unreadable } from '../records/unreadable.js';
@@ -26,8 +25,6 @@ import { newId } from '../browser/new-id.js';
 import type { StoredDocument } from '../records/shapes.js';
 
 const isKind = (kind: string): kind is Kind => (KINDS as readonly string[]).includes(kind);
-
-const trail = <Sections />;
 
 /** Names of other items of a kind, so that a second of the same name is not made unseen. */
 function useNames(kind: Kind, own: string | null): Set<string> {
@@ -61,7 +58,7 @@ function NewItem({ kind }: { kind: Kind }) {
   };
   return (
     <>
-      <PageTop trail={trail} />
+      <PageTop />
       <main className="mx-auto max-w-5xl px-5 py-6">
         <h1 className="mb-4 text-2xl font-semibold">New {KIND_WORDS[kind].one}</h1>
         <ItemForm
@@ -152,7 +149,7 @@ function OpenItem({ stored }: { stored: StoredItem }) {
 
   return (
     <>
-      <PageTop trail={trail} />
+      <PageTop />
       <main className="mx-auto max-w-5xl px-5 py-6">
         <div className="mb-4 flex flex-wrap items-baseline justify-between gap-3">
           <h1 className="min-w-0 text-2xl font-semibold break-words">{base.document.name}</h1>

@@ -8,7 +8,6 @@ import { saveDocument } from '../records/export.js';
 import { SEEN_ANEW } from '../records/api.js';
 import { ActionMenu } from '../ui/action-menu.js';
 import { Button } from '../ui/button.js';
-import { Sections } from '../pages/sections.js';
 import { useKept } from '../browser/use-kept.js';
 import {
   useArchiveItemMutation,
@@ -132,7 +131,6 @@ export function KitPage() {
     <>
       <ListPage
         long
-        trail={<Sections />}
         title={archived ? 'Archived kit' : 'Kit'}
         things="kit"
         archived={archived}

@@ -26,7 +26,8 @@ export function useTold(): (work: Promise<{ error?: unknown }>) => Promise<void>
 }
 
 interface Props {
-  trail: ReactNode;
+  /** What stands beside the lists in the top line. */
+  trail?: ReactNode;
   title: string;
   /** What is listed, as the way back from the archive names it. */
   things: string;
@@ -48,7 +49,7 @@ export function ListPage({ trail, title, things, archived, onArchive, actions, .
   const { error, loading, empty, long = false } = list;
   return (
     <div className={clsx(long && 'flex h-full flex-col')}>
-      <PageTop trail={trail} />
+      <PageTop {...(trail === undefined ? {} : { trail })} />
       <main
         className={clsx(
           'mx-auto w-full max-w-5xl px-5',

@@ -1,20 +1,34 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { lightChosen, unitsChosen } from '../store/preferences.js';
+import { Sections, TuckedSections } from './sections.js';
 import { useAppDispatch, useAppSelector } from '../store/store.js';
 
-/** The thin line at the top of every screen: where one is on the left, what one may do on the right. */
-export function PageTop({ trail, children }: { trail: ReactNode; children?: ReactNode }) {
+/** The thin line at the top of every screen: where one is and may go on the left, what one may do on the right. */
+export function PageTop({ trail, children }: { trail?: ReactNode; children?: ReactNode }) {
   return (
-    <header className="flex min-h-11 flex-wrap items-center gap-x-5 border-b border-rule bg-page px-5 text-[14px]">
+    <header className="flex min-h-11 flex-wrap items-center gap-x-5 border-b border-rule bg-page px-5 text-[14px] print:hidden">
       <Link to="/jobs" className="text-[15px] font-bold tracking-tight [font-stretch:112%]">
         Gangway
       </Link>
-      <nav aria-label="Where you are" className="flex min-w-0 flex-1 items-center gap-x-5">
-        {trail}
+      <nav aria-label="Lists" className="flex items-center gap-x-4">
+        {trail === undefined ? <Sections /> : <TuckedSections />}
       </nav>
+      <div
+        aria-label="Where you are"
+        className="flex min-w-0 flex-1 items-center gap-x-4"
+        role="group"
+      >
+        {trail}
+      </div>
       <div className="flex flex-wrap items-center gap-x-3 sm:gap-x-4">
         {children}
+        <Link
+          to="/words"
+          className={`${TOP_BUTTON} inline-flex items-center ${trail === undefined ? '' : 'max-sm:hidden'}`}
+        >
+          Words
+        </Link>
         <UnitsButton />
         <LightButton />
       </div>

@@ -1,6 +1,7 @@
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import type { Station } from '@gangway/station';
 import {
+  demoShape,
   freeNameShape,
   jobShape,
   listedJobsShape,
@@ -77,6 +78,13 @@ export const api = createApi({
       query: (body) => ({ url: 'jobs', method: 'POST', body }),
       extraOptions: SENT_AGAIN,
       invalidatesTags: ['Jobs'],
+    }),
+    /** Brings the demo in. */
+    openDemo: build.mutation<{ job: string }, void>({
+      responseSchema: demoShape,
+      query: () => ({ url: 'demo', method: 'POST', body: {} }),
+      extraOptions: SENT_AGAIN,
+      invalidatesTags: ['Jobs', 'Stations'],
     }),
     changeJob: build.mutation<
       Job,
@@ -166,6 +174,8 @@ export const api = createApi({
 export const {
   useJobsQuery,
   useJobQuery,
+  useLazyJobQuery,
+  useOpenDemoMutation,
   useCreateJobMutation,
   useChangeJobMutation,
   useDuplicateJobMutation,
@@ -175,6 +185,7 @@ export const {
   useArchiveStationMutation,
   useDeleteStationMutation,
   useFreeNameQuery,
+  useLazyFreeNameQuery,
   useRevisionsQuery,
   useRevisionQuery,
   useNameRevisionMutation,

@@ -33,6 +33,9 @@ export const stationPageShape = z.object({
   items: z.array(storedStationShape),
 });
 
+/** The job the demo lies in. */
+export const demoShape = z.object({ job: z.string() });
+
 /** A name that no station of a job has yet. */
 export const freeNameShape = z.object({ name: z.string() });
 

@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import {
+  assumedFor,
   fieldAt,
   figuresOf,
   formatNamed,
@@ -14,13 +15,14 @@ import * as z from 'zod';
 import { useSoundRigs } from '../records/sound-kit.js';
 import { useAppSelector } from '../store/store.js';
 import { PageTop } from '../pages/page-top.js';
-import { Sections } from '../pages/sections.js';
 import { useKept } from '../browser/use-kept.js';
 import { Unopened } from '../records/states.js';
 import { Drawn } from '../drawing/drawn.js';
 import { sheetAt } from '../drawing/sheet.js';
 import { useSize } from '../drawing/use-size.js';
-import { rigRows } from './rig-rows.js';
+import { AssumedMark } from '../ui/assumed-mark.js';
+import { Word } from '../words/word.js';
+import { rigRows, type RigRow } from './rig-rows.js';
 import { FormatSelect } from './format-choice.js';
 import { SideChoice } from './side-choice.js';
 
@@ -52,7 +54,7 @@ export function ComparePage() {
 
   return (
     <>
-      <PageTop trail={<Sections />} />
+      <PageTop />
       <main className="mx-auto max-w-6xl px-5 py-6">
         <h1 className="mb-3 text-2xl font-semibold">Compare rigs</h1>
         <div className="mb-4 flex flex-wrap items-baseline gap-x-6 gap-y-2">
@@ -134,14 +136,14 @@ function CompareTable({
   onRemove: (id: string) => void;
 }) {
   const units = useAppSelector((state) => state.preferences.units);
-  const rows: (readonly [string, (figures: RigFigures) => string])[] = [
-    ['Focal length on its back', (f) => `${trimmed(f.focalLengthMm, 1)} mm`],
+  const rows: readonly RigRow[] = [
+    { label: 'Focal length on its back', write: (f) => `${trimmed(f.focalLengthMm, 1)} mm` },
     ...rigRows(units, reference),
-    [
-      'Warnings',
-      (f) =>
+    {
+      label: 'Warnings',
+      write: (f) =>
         f.stops > 0 ? 'does not go together' : f.warnings > 0 ? String(f.warnings) : 'nothing',
-    ],
+    },
   ];
   return (
     <div className="overflow-x-auto">
@@ -178,14 +180,20 @@ function CompareTable({
           </tr>
         </thead>
         <tbody>
-          {rows.map(([label, write]) => (
+          {rows.map(({ label, write, term, rests }) => (
             <tr key={label} className="border-t border-rule">
               <th scope="row" className="py-1 text-left font-normal text-quiet">
-                {label}
+                {term ? <Word id={term}>{label}</Word> : label}
               </th>
               {columns.map(({ id, figures }) => (
                 <td key={id} className="figure px-3 py-1 text-right">
                   {write(figures)}
+                  {rests && (
+                    <AssumedMark
+                      found={assumedFor(figures.assumed, rests)}
+                      of={`${label}, ${figures.name}`}
+                    />
+                  )}
                 </td>
               ))}
             </tr>

@@ -30,7 +30,6 @@ import { useRigQuery } from '../records/kit-api.js';
 import { isMissing } from '../records/api.js';
 import { useAppSelector } from '../store/store.js';
 import { PageTop } from '../pages/page-top.js';
-import { Sections } from '../pages/sections.js';
 import { useKept } from '../browser/use-kept.js';
 import { useTries } from '../records/use-tries.js';
 import { NotFound, Unopened } from '../records/states.js';
@@ -140,7 +139,7 @@ function Match({ id, rig }: { id: string; rig: WholeRig }) {
 
   return (
     <>
-      <PageTop trail={<Sections />} />
+      <PageTop />
       <main className="mx-auto max-w-6xl px-5 py-6">
         <div className="mb-4 flex flex-wrap items-baseline justify-between gap-3">
           <h1 className="text-2xl font-semibold">Match the picture of {rig.name}</h1>

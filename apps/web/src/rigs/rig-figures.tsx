@@ -1,6 +1,8 @@
 import type { ReactNode } from 'react';
-import { fStop, trimmed, type RigFigures } from '@gangway/station';
+import { assumedFor, fStop, trimmed, type RigFigures } from '@gangway/station';
 import { useAppSelector } from '../store/store.js';
+import { AssumedMark } from '../ui/assumed-mark.js';
+import { Word } from '../words/word.js';
 import { rigRows } from './rig-rows.js';
 
 /** What a rig becomes and can do, the figure people look for first the largest. */
@@ -20,13 +22,16 @@ export function RigFiguresList({
       </p>
       {children}
       <dl className="mt-1">
-        {rigRows(units, '24 × 36 mm').map(([label, write]) => (
+        {rigRows(units, '24 × 36 mm').map(({ label, write, term, rests }) => (
           <div
             key={label}
             className="flex items-baseline justify-between gap-4 border-b border-rule py-1"
           >
-            <dt className="text-quiet">{label}</dt>
-            <dd className="figure text-right">{write(figures)}</dd>
+            <dt className="text-quiet">{term ? <Word id={term}>{label}</Word> : label}</dt>
+            <dd className="figure flex items-center text-right">
+              {write(figures)}
+              {rests && <AssumedMark found={assumedFor(figures.assumed, rests)} of={label} />}
+            </dd>
           </div>
         ))}
       </dl>

@@ -33,12 +33,11 @@ import { Part } from '../ui/boundary.js';
 import { Button } from '../ui/button.js';
 import { useNotice } from '../ui/notices.js';
 import { PageTop, TOP_BUTTON } from '../pages/page-top.js';
-import { Sections } from '../pages/sections.js';
 import { STANDING_TEXT } from '../ui/standing.js';
 import { Unreadable } from '../records/unreadable.js';
 import { useStorageTrouble } from '../browser/use-storage.js';
 import { KINDS_FOR, withItem, TITLES, type Asking } from './asking.js';
-import { BeginStation } from './begin-station.js';
+import { NewStation } from '../begin/new-station.js';
 import { BenchDrawing } from './bench-drawing.js';
 import { KitPicker } from './kit-picker.js';
 import { ProblemList } from './problem-list.js';
@@ -141,7 +140,7 @@ function OpenRig() {
 
   return (
     <div className="flex min-h-full flex-col lg:h-full">
-      <PageTop trail={<Sections />}>
+      <PageTop>
         <button type="button" className={TOP_BUTTON} disabled={!undo} onClick={() => undo?.()}>
           Undo
         </button>
@@ -241,7 +240,7 @@ function OpenRig() {
           onPick={(item) => edit(withItem(rig, asking, item))}
         />
       )}
-      {beginning && whole && <BeginStation rig={whole} onClose={() => setBeginning(false)} />}
+      {beginning && whole && <NewStation rig={whole} onClose={() => setBeginning(false)} />}
       {history && (
         <Suspense>
           <RevisionsDialog

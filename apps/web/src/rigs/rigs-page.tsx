@@ -7,6 +7,7 @@ import {
   newRig,
   rigStation,
   rigVerdict,
+  UNNAMED_RIG,
   type Rig,
 } from '@gangway/station';
 import {
@@ -21,7 +22,6 @@ import { BrokenLine } from '../ui/boundary.js';
 import { Button } from '../ui/button.js';
 import { useNotice } from '../ui/notices.js';
 import { ListRow } from '../pages/list-row.js';
-import { Sections } from '../pages/sections.js';
 import { STANDING_TEXT } from '../ui/standing.js';
 import { partsOf } from './rig-rows.js';
 import { newId } from '../browser/new-id.js';
@@ -46,11 +46,8 @@ export function RigsPage() {
 
   const told = useTold();
   const begin = async (): Promise<void> => {
-    const taken = new Set(data?.map((each) => keptName(each.document)));
-    let n = 1;
-    while (taken.has(`Rig ${n}`)) n++;
     const id = newId();
-    const made = await create({ id, document: newRig(`Rig ${n}`) });
+    const made = await create({ id, document: newRig(UNNAMED_RIG) });
     if (made.error) notice([sentence(made.error)]);
     else await navigate(`/rigs/${id}`);
   };
@@ -58,7 +55,6 @@ export function RigsPage() {
 
   return (
     <ListPage
-      trail={<Sections />}
       title={archived ? 'Archived rigs' : 'Rigs'}
       things="rigs"
       archived={archived}

@@ -1,5 +1,5 @@
 import { useCallback } from 'react';
-import { parseEdited, parseRig, type Rig } from '@gangway/station';
+import { namedAfterParts, parseEdited, parseRig, type Rig } from '@gangway/station';
 import { rigActions, selectOpenRig } from '../store/rig.js';
 import { useAppDispatch, useAppSelector, useAppStore } from '../store/store.js';
 
@@ -13,7 +13,7 @@ export function useRig() {
   const change = useCallback(
     (next: Rig, label = 'Change the rig', holds?: number): string | null => {
       const before = selectOpenRig(store.getState()).present;
-      const read = parseEdited(parseRig, next, before);
+      const read = parseEdited(parseRig, namedAfterParts(before, next), before);
       if (!read.ok) return `This ${read.problems[0]!.message}.`;
       dispatch(
         rigActions.changed({

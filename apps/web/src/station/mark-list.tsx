@@ -1,9 +1,13 @@
 import isEqual from 'fast-deep-equal';
-import { memo, useId, useState, useMemo } from 'react';
+import { memo, useEffect, useId, useMemo, useRef, useState } from 'react';
 import {
   boxFaceMarks,
+  distanceParts,
   fixed,
+  parseMarkPlace,
   pickablePlaces,
+  withNewMark,
+  type MarkPlace,
   withMark,
   withMarks,
   withoutMark,
@@ -12,7 +16,6 @@ import {
   type Station,
   longerAtMarks,
 } from '@gangway/station';
-import { parseLengthMm } from '@gangway/station';
 import { selectReport } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { Button } from '../ui/button.js';
@@ -25,7 +28,6 @@ import {
   TextField,
   useStation,
 } from '../fields/fields.js';
-import { MetreField } from '../fields/metre-field.js';
 import { Titled, useSiteEdit } from '../fields/site-part.js';
 
 const PLACES = [
@@ -50,35 +52,31 @@ export function MarkList() {
   const report = useAppSelector(selectReport);
   const marks = station.marks ?? [];
   const longer = useMemo(() => longerAtMarks(station), [station]);
-  const { focus, camera } = station;
-  const ahead = focus.distance_m !== undefined && focus.distance_m !== null ? focus.distance_m : 1;
+  const [added, setAdded] = useState<number | null>(null);
   return (
     <Titled
       title="Marks"
       action={
         <Button
           aria-label="Add a mark"
-          onClick={() =>
-            edit('Add a mark', '/marks', (now) =>
-              withMarks(now, [
-                ...(now.marks ?? []),
-                {
-                  label: `Mark ${(now.marks ?? []).length + 1}`,
-                  x_m: 0,
-                  y_m: camera.height_m,
-                  z_m: Number(ahead.toFixed(3)),
-                  must: 'sharp',
-                },
-              ]),
-            )
-          }
+          onClick={() => {
+            setAdded(marks.length);
+            edit('Add a mark', '/marks', withNewMark);
+          }}
         >
           Add
         </Button>
       }
     >
       {marks.map((mark, i) => (
-        <MarkLine key={i} index={i} mark={mark} read={report.marks?.[i]} longer={longer[i]!} />
+        <MarkLine
+          key={i}
+          index={i}
+          mark={mark}
+          read={report.marks?.[i]}
+          longer={longer[i]!}
+          fresh={added === i}
+        />
       ))}
       <FromSite station={station} />
     </Titled>
@@ -91,21 +89,33 @@ const MarkLine = memo(function MarkLine({
   mark,
   read,
   longer,
+  fresh,
 }: {
   index: number;
   mark: Mark;
   read: MarkReport | undefined;
   /** Where its patch is drawn out by the leaned stop. */
   longer: string;
+  /** It was added just now: it opens, with the keyboard in it. */
+  fresh: boolean;
 }) {
   const edit = useSiteEdit();
-  const [open, setOpen] = useState(false);
+  const [open, setOpen] = useState(fresh);
+  const fields = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (!fresh) return;
+    const name = fields.current?.querySelector('input');
+    name?.focus();
+    name?.select();
+    name?.scrollIntoView({ block: 'center' });
+  }, [fresh]);
   const name = mark.label || `Mark ${index + 1}`;
   const near = Math.abs(mark.z_m) < NEAR_M && !mark.infinite;
   const tone = mark.must === 'free' ? 'text-quiet' : read?.holds ? 'text-within' : 'text-outside';
   return (
     <details
       className="border-t border-rule"
+      open={open}
       onToggle={(event) => setOpen(event.currentTarget.open)}
     >
       <summary className="flex min-h-8 cursor-pointer items-baseline justify-between gap-2 py-1 pointer-coarse:min-h-11">
@@ -123,32 +133,16 @@ const MarkLine = memo(function MarkLine({
         </span>
       </summary>
       {open && (
-        <div className="space-y-1.5 pb-2">
+        <div ref={fields} className="space-y-1.5 pb-2">
           <TextField
             label="Name"
             pointer={`/marks/${index}/label`}
             value={mark.label}
             write={(now, label) => withMark(now, index, { label })}
           />
-          {PLACES.map(([field, label]) =>
-            near ? (
-              <MillimetreField
-                key={field}
-                label={label}
-                pointer={`/marks/${index}/${field}`}
-                value={mark[field]}
-                write={(now, value) => withMark(now, index, { [field]: value })}
-              />
-            ) : (
-              <MetreField
-                key={field}
-                label={label}
-                pointer={`/marks/${index}/${field}`}
-                value={mark[field]}
-                write={(now, value) => withMark(now, index, { [field]: value })}
-              />
-            ),
-          )}
+          {PLACES.map(([field, label]) => (
+            <PlaceField key={field} {...{ field, label, index, near }} value={mark[field]} />
+          ))}
           <ChoiceField
             label="Must be"
             pointer={`/marks/${index}/must`}
@@ -204,31 +198,37 @@ function unasked({ blur_um: _, ...mark }: Mark): Mark {
   return mark;
 }
 
-/** Near work by the millimetre, kept in metres. */
-function MillimetreField({
+/** One place of a mark: near work by the millimetre, kept in metres; from another mark where it is so written. */
+function PlaceField({
+  field,
   label,
-  pointer,
+  index,
+  near,
   value,
-  write,
 }: {
+  field: MarkPlace;
   label: string;
-  pointer: string;
+  index: number;
+  near: boolean;
   value: number;
-  write: (station: Station, value: number) => Station;
 }) {
-  const units = useAppSelector((state) => state.preferences.units);
-  if (units === 'feet') return <MetreField {...{ label, pointer, value, write }} />;
+  const station = useStation();
+  const feet = useAppSelector((state) => state.preferences.units) === 'feet';
+  const size = Math.abs(value);
+  const shown = feet
+    ? `${value < 0 ? '−' : ''}${distanceParts(size, 'feet')[0]}`
+    : given(near ? Number((value * 1000).toFixed(3)) : value);
+  const before = station.marks?.[index - 1]?.label;
   return (
     <Field
-      label={label}
-      pointer={pointer}
-      unit="mm"
-      shown={given(Number((value * 1000).toFixed(3)))}
-      parse={(text) => {
-        const read = parseLengthMm(text, 'mm');
-        return read.ok ? { ok: true, value: Number((read.value / 1000).toFixed(6)) } : read;
-      }}
-      write={write}
+      {...{ label, shown }}
+      pointer={`/marks/${index}/${field}`}
+      unit={feet ? '' : near ? 'mm' : 'm'}
+      parse={(text) => parseMarkPlace(text, station, index, field, feet ? 'ft' : near ? 'mm' : 'm')}
+      write={(now, next) => withMark(now, index, { [field]: next })}
+      {...(field === 'y_m' && before
+        ? { help: `From the ground; “+90 mm” counts from ${before}.` }
+        : {})}
     />
   );
 }

@@ -1,6 +1,8 @@
 import clsx from 'clsx';
 import type { ReactNode } from 'react';
 import type { Rests } from '@gangway/station';
+import type { TermId } from '../words/terms.js';
+import { Word } from '../words/word.js';
 import { Assumed } from './assumed.js';
 
 /** A heading over a few lines of figures. */
@@ -23,6 +25,7 @@ export function Line({
   tone,
   why,
   rests,
+  term,
 }: {
   name: ReactNode;
   figure: string;
@@ -31,11 +34,13 @@ export function Line({
   why?: ReactNode;
   /** What the figure would move with, where that is assumed. */
   rests?: readonly Rests[];
+  /** The word that its name opens to. */
+  term?: TermId;
 }) {
   return (
     <div className="flex items-baseline justify-between gap-3 py-px">
       <span className="flex items-center gap-1">
-        {name}
+        {term ? <Word id={term}>{name}</Word> : name}
         {why}
       </span>
       <span className="whitespace-nowrap">

@@ -29,7 +29,7 @@ export function StationTop() {
           <>
             <Link
               to={`/jobs/${open.jobId}`}
-              className="max-w-40 truncate text-quiet hover:text-ink"
+              className="max-w-40 truncate text-quiet hover:text-ink max-sm:hidden"
             >
               {job.data?.name ?? 'Job'}
             </Link>

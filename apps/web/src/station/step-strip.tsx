@@ -11,7 +11,7 @@ import {
 } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { STANDING_TEXT } from '../ui/standing.js';
-import { AssumedRing } from './assumed-ring.js';
+import { AssumedRing } from '../ui/assumed-ring.js';
 import { STEPS, type StepPath } from '../places.js';
 
 interface Shown {

@@ -3,8 +3,8 @@ import { why, type Reason } from '@gangway/station';
 import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { useAssumed } from './assumed.js';
-import { AssumedLines } from './assumed-popover.js';
-import { Beside } from './beside.js';
+import { AssumedLines } from '../ui/assumed-popover.js';
+import { Beside } from '../ui/beside.js';
 import { WHY } from './why-look.js';
 
 /** The reason, open beside its question mark. */

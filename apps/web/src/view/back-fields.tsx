@@ -1,4 +1,14 @@
-import { FORMATS, withAt } from '@gangway/station';
+import {
+  DIAGONAL_24X36_MM,
+  fixed,
+  FORMATS,
+  parsePixels,
+  pitchUm,
+  trimmed,
+  withAt,
+  type Station,
+} from '@gangway/station';
+import { Line } from '../station/results.js';
 import { ChoiceField, Section, useStation } from '../fields/fields.js';
 import { Rows, type Row } from '../fields/rows.js';
 
@@ -8,7 +18,14 @@ const NAME: readonly Row[] = [{ at: '/back/name', label: 'Name', as: 'text' }];
 const SIDES: readonly Row[] = [
   { at: '/back/width_mm', label: 'Long side', as: 'mm' },
   { at: '/back/height_mm', label: 'Short side', as: 'mm' },
-  { at: '/back/width_px', label: 'Pixels along the long side', as: 'px', clear: true },
+  {
+    at: '/back/width_px',
+    label: 'Pixels along the long side',
+    as: 'px',
+    clear: true,
+    parse: (text, { back }) => parsePixels(text, back.width_mm),
+    help: 'Their number, or their pitch: 3.76 µm.',
+  },
 ];
 
 export function BackFields() {
@@ -35,6 +52,7 @@ export function BackFields() {
         }}
       />
       <Rows rows={SIDES} />
+      <FormatFigures />
       <ChoiceField
         label="Turned"
         pointer="/back/orientation"
@@ -46,5 +64,30 @@ export function BackFields() {
         write={(station, orientation) => withAt(station, '/back/orientation', orientation)}
       />
     </Section>
+  );
+}
+
+/** What follows from the size of the back: the pixels, and which lens is normal on it. */
+function FormatFigures() {
+  const { back, lens }: Station = useStation();
+  const diagonal = Math.hypot(back.width_mm, back.height_mm);
+  return (
+    <div className="border-y border-rule py-1 text-[13px]">
+      {back.width_px !== undefined && (
+        <Line
+          name="Pixel pitch"
+          term="pixel-pitch"
+          figure={trimmed(pitchUm(back.width_mm, back.width_px), 2)}
+          unit="µm"
+        />
+      )}
+      <Line name="Normal lens here" term="normal-lens" figure={fixed(diagonal, 0)} unit="mm" />
+      <Line
+        name="This lens is like, on 24 × 36 mm,"
+        term="equivalent"
+        figure={fixed((lens.focal_length_mm * DIAGONAL_24X36_MM) / diagonal, 1)}
+        unit="mm"
+      />
+    </div>
   );
 }

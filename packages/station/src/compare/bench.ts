@@ -2,6 +2,7 @@ import { circleDiameterMm } from '@gangway/optics';
 import { circleTable, turnedBack } from '../optical/setup.js';
 import { lengthsOf, thicknessOf } from '../document/chain.js';
 import type { ChainPart } from '../document/station.js';
+import { partTitle } from '../words/names.js';
 import type { Rig } from '../kit/rig-document.js';
 
 /** A part on the bench, in mm ahead of the sensor, seen from the side. */
@@ -65,15 +66,6 @@ function wordsOf(part: ChainPart): string {
       return `${number(part.bellows_min_mm)} to ${number(part.bellows_max_mm)} mm`;
   }
 }
-
-const KIND_NAMES: Record<ChainPart['kind'], string> = {
-  adapter: 'Adapter',
-  multiplier: 'Converter or reducer',
-  board: 'Board',
-  view_camera: 'Bellows camera',
-};
-
-export const partTitle = (part: ChainPart): string => part.name?.trim() || KIND_NAMES[part.kind];
 
 /** Draw of the bellows as drawn: where the lens is at infinity, or as near to it as they go. */
 function drawOf(rig: Rig): number {

@@ -1,4 +1,5 @@
 import { degrees, DIAGONAL_24X36_MM, movementLimits } from '@gangway/optics';
+import { assumptionsOf, type Assumption } from '../report/assumed.js';
 import { readings } from '../report/readings.js';
 import { setup, turnedBack } from '../optical/setup.js';
 import { rigStation, stopOf, type WholeRig } from '../kit/rig-document.js';
@@ -30,6 +31,10 @@ export interface RigFigures {
   /** On the reference format, the chosen side matched. */
   readonly equivalentMm: number;
   readonly equivalentFNumber: number;
+  /** The focal length that is normal on this back: its diagonal. */
+  readonly normalMm: number;
+  /** Hyperfocal distance at the stop it is looked at. */
+  readonly hyperfocalM: number;
   readonly circleMm: number;
   readonly riseMm: number | null;
   readonly shiftMm: number | null;
@@ -40,6 +45,8 @@ export interface RigFigures {
   readonly massG: number | null;
   /** False when some part gives no mass. */
   readonly massWhole: boolean;
+  /** What the figures rest on that nobody gave. */
+  readonly assumed: readonly Assumption[];
   readonly stops: number;
   readonly warnings: number;
 }
@@ -69,6 +76,8 @@ export function figuresOf(
       2 * degrees(Math.atan(Math.hypot(s.frame.widthMm, s.frame.heightMm) / 2 / s.imageDistanceMm)),
     equivalentMm: focalLengthMm * crop,
     equivalentFNumber: report.optics.f_number * crop,
+    normalMm: Math.hypot(sides.widthMm, sides.heightMm),
+    hyperfocalM: report.focus.hyperfocal_m,
     circleMm: report.optics.circle_diameter_mm,
     riseMm: limits.rise.mm,
     shiftMm: limits.right.mm,
@@ -78,6 +87,7 @@ export function figuresOf(
     farthestM: report.rig.farthest_focus_m,
     massG: masses.length === 0 ? null : masses.reduce((sum, g) => sum + g, 0),
     massWhole: masses.length === parts.length,
+    assumed: assumptionsOf(station, s),
     stops: report.rig.problems.filter(({ severity }) => severity === 'stop').length,
     warnings: report.rig.problems.filter(({ severity }) => severity === 'warn').length,
   };

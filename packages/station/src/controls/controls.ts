@@ -16,7 +16,7 @@ import { fixed, fStop, type Units } from '../words/format.js';
 import type { Station } from '../document/station.js';
 import { focusEnds } from '../document/chain.js';
 import { bareFocus, leanLengthDeg, leanTurns, setup, shiftLengthMm } from '../optical/setup.js';
-import { leanedOf, stanceOfStation } from '../document/standards.js';
+import { hasSecondStandard, leanedOf, stanceOfStation } from '../document/standards.js';
 import type { Movement } from '../document/movements.js';
 import { heldStop } from '../document/stop.js';
 import { rounded } from '../words/rounded.js';
@@ -228,4 +228,21 @@ export function refusal(control: Control, station: Station, value: number): stri
   }
   const unit = control.id === 'rise' || control.id === 'shift' ? ' mm' : '°';
   return `${control.label} goes from ${fixed(least, 1)} to ${fixed(most, 1)}${unit} on this rig.`;
+}
+
+/**
+ * Which standard a scale moves: told where the camera moves its back too, or instead. Null where
+ * nobody would ask.
+ */
+export function standardMoved(station: Station, id: ControlId): 'front' | 'back' | null {
+  const { movement_limits: limits } = station;
+  if (id === 'rise' || id === 'shift') {
+    if (limits.moves === 'rear') return 'back';
+    return hasSecondStandard(station) ? 'front' : null;
+  }
+  if (id === 'tilt' || id === 'swing') {
+    const rear = id === 'tilt' ? limits.rear_tilt_deg : limits.rear_swing_deg;
+    return rear === undefined ? null : 'front';
+  }
+  return null;
 }

@@ -36,6 +36,23 @@ export const startHeldOff = ({ lens, back }: Station): HeldOffInput => ({
   lean_deg: 5,
 });
 
+/** How much farther than its own register the sensor lies with no gap, mm; equal where not known. */
+export const beyondMm = ({
+  lens_register_mm: lens,
+  body_register_mm: body,
+}: HeldOffInput): number => (lens === undefined || body === undefined ? 0 : body - lens);
+
+/** Whether the back of the lens goes into the throat. */
+const goesInside = ({ flange_diameter_mm: flange, throat_mm: throat }: HeldOffInput): boolean =>
+  flange !== undefined && throat !== undefined && flange < throat;
+
+/** The least gap at the middle at which a lean leaves the flanges apart, mm. */
+export function clearanceAt(held: HeldOffInput, leanDeg: number): number {
+  if (goesInside(held)) return 0;
+  const radius = (held.flange_diameter_mm ?? held.throat_mm ?? 0) / 2;
+  return radius * Math.sin((Math.abs(leanDeg) * Math.PI) / 180);
+}
+
 /**
  * Lens at its infinity mark, widest stop. Registers left out are taken to be equal: the gap is
  * then all there is.
@@ -43,19 +60,15 @@ export const startHeldOff = ({ lens, back }: Station): HeldOffInput => ({
 export function heldOff(station: Station, held: HeldOffInput): HeldOff {
   const s = setup(station);
   const f = s.engravedMm;
-  const { lens_register_mm: lens, body_register_mm: body } = held;
-  const known = lens !== undefined && body !== undefined;
-  const beyond = known ? body - lens : 0;
+  const known = held.lens_register_mm !== undefined && held.body_register_mm !== undefined;
+  const beyond = beyondMm(held);
   const axis = turnedAxis({ leanDeg: held.lean_deg, turnDeg: held.turn_deg ?? 0 });
   const v = f + held.gap_mm + beyond;
   const lean = Math.abs(held.lean_deg);
   const sine = Math.sin((lean * Math.PI) / 180);
   const radius = (held.flange_diameter_mm ?? held.throat_mm ?? 0) / 2;
-  const inside =
-    held.flange_diameter_mm !== undefined &&
-    held.throat_mm !== undefined &&
-    held.flange_diameter_mm < held.throat_mm;
-  const clearanceMm = inside ? 0 : radius * sine;
+  const inside = goesInside(held);
+  const clearanceMm = clearanceAt(held, lean);
   // A leaning lens reaches infinity straight ahead at v = f / a_z, a little further out.
   const infinityGapMm = known ? f / axis[2] - f - beyond : null;
   const distanceMm = v > 0 ? distanceAt(f, axis[2], v) : Infinity;

@@ -186,7 +186,9 @@ export const KIT_FIELDS: Record<Kind, readonly FieldGroup[]> = {
         NAME,
         field('width_mm', 'Long side', 'length', { needed: true }),
         field('height_mm', 'Short side', 'length', { needed: true }),
-        field('width_px', 'Pixels along the long side', 'pixels'),
+        field('width_px', 'Pixels along the long side', 'pixels', {
+          help: 'Their number, or their pitch: 3.76 µm.',
+        }),
         field('height_px', 'Pixels along the short side', 'pixels'),
         field('medium', 'Medium', 'choice', {
           options: [

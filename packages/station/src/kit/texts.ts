@@ -10,6 +10,7 @@ import {
 } from '@gangway/optics';
 import { parseEdited, type Problem, type Result } from '../document/parse.js';
 import { fieldsOf, type FieldDef, type Input } from './fields.js';
+import { parsePixels } from '../words/pixels.js';
 import { parseKitItem } from './parse.js';
 import type { KitItem, Kind } from './schema.js';
 
@@ -150,7 +151,7 @@ const READERS: Record<Input, (text: string, field: FieldDef) => Read> = {
     const read = number((kg ? kg[1]! : text.replace(/\s*g$/i, '')).trim());
     return read.ok && kg ? { ok: true, value: (read.value as number) * 1000 } : read;
   },
-  pixels: (text) => number(text.replace(/\s*px$/i, '')),
+  pixels: (text) => parsePixels(text, undefined),
   choice: (text, field) => choice(text, field.options ?? []),
   yesno: (text) => {
     const plain = text.trim().toLowerCase();
@@ -258,6 +259,12 @@ function thinMagnification(item: Record<string, unknown>): void {
   close.magnification = Number(m.toPrecision(3));
 }
 
+/** The side that pixels lie along, which stands before them in the form. */
+function sideOf(item: Record<string, unknown>, path: string): number | undefined {
+  const side = item[path.replace('_px', '_mm')];
+  return typeof side === 'number' && side > 0 ? side : undefined;
+}
+
 export interface Written {
   readonly item: Result<KitItem>;
   /** What is wrong, by the path of the field it is about. */
@@ -288,7 +295,10 @@ export function itemFrom(kind: Kind, texts: Texts, base: KitItem | null = null):
       put(item, field.path, undefined);
       continue;
     }
-    const read = readField(field, text);
+    const read =
+      field.input === 'pixels'
+        ? parsePixels(text, sideOf(item, field.path))
+        : readField(field, text);
     if (read.ok) put(item, field.path, read.value);
     else messages[field.path] = read.message;
   }

@@ -9,6 +9,8 @@ import {
   type Units,
 } from '../words/format.js';
 import { blanksOf, blankSentence } from '../rig/blanks.js';
+import { heldOff } from '../focus/held-off.js';
+import { heldScene } from '../focus/held-off-marks.js';
 import type { Rests } from './assumed.js';
 import { sensorPitchDeg } from '../optical/places.js';
 import { readings } from './readings.js';
@@ -75,8 +77,19 @@ function cutWords(
   };
 }
 
+/** A lens in the hand wanders: where its circle lies is seen, not reckoned. */
+const HELD_COVER: Verdict = {
+  standing: 'costs',
+  state: 'soft',
+  rests: [],
+  figure: 'By eye',
+  words: 'the lens is held off',
+  sentence: 'The lens is held off the body; its circle wanders with the hand and is judged by eye.',
+};
+
 /** The circle and the frame; where the circle serves, whether the façade is in it. */
 export function coverVerdict(station: Station, report: Readings, units: Units = 'metric'): Verdict {
+  if (station.held_off) return HELD_COVER;
   const circle = circleVerdict(station, report);
   if (circle.standing === 'outside' || station.mosaic) return circle;
   const cut = cutWords(report, units);
@@ -209,12 +222,33 @@ export function rigVerdict(
       };
 }
 
+/** Held off the body: what is sharp straight ahead, and which marks are as wanted. */
+function heldVerdict(
+  station: Station,
+  held: NonNullable<Station['held_off']>,
+  units: Units,
+): Omit<Verdict, 'state'> {
+  const { planeM, pastInfinity } = heldOff(station, held);
+  const asked = heldScene(station, held).marks.filter(({ must }) => must !== 'free');
+  const holds = asked.filter((mark) => mark.holds).length;
+  const all = holds === asked.length;
+  const figure = planeM === null ? (pastInfinity ? 'Past ∞' : '∞') : distance(planeM, units);
+  return {
+    standing: all && !pastInfinity ? 'within' : 'costs',
+    rests: ['sharpness'],
+    figure,
+    words: asked.length === 0 ? 'sharp ahead, held off' : `ahead, ${holds} of ${asked.length} held`,
+    sentence: `Held ${fixed(held.gap_mm, 1)} mm off the body it is sharp straight ahead at ${figure}; ${holds} of ${asked.length} marks are as they are wanted.`,
+  };
+}
+
 /** Focus: whether the stop holds what must be sharp; without marks, what is sharp straight ahead. */
 export function focusVerdict(
   station: Station,
   report: Readings,
   units: Units = 'metric',
 ): Omit<Verdict, 'state'> {
+  if (station.held_off) return heldVerdict(station, station.held_off, units);
   const stop = fStop(station.aperture);
   const asked = (report.marks ?? []).filter((_, i) => station.marks![i]!.must !== 'free');
   if (asked.length === 0) {

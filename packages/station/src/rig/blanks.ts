@@ -15,12 +15,11 @@ export interface Blank {
 }
 
 /** What is not known of a rig; parts that are known to fit, or not to, leave nothing open. */
-export const blanksOf = (station: Station): Blank[] => [
-  ...mounts(station),
-  ...registers(station),
-  ...barrel(station),
-  ...contacts(station),
-];
+export const blanksOf = (station: Station): Blank[] =>
+  // Held in the hand, the lens is not mounted: no blank decides whether it goes on.
+  station.held_off
+    ? []
+    : [...mounts(station), ...registers(station), ...barrel(station), ...contacts(station)];
 
 interface Face {
   readonly name: string;

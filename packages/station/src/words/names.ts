@@ -37,6 +37,16 @@ export const unitOf = (movement: Movement | RearMovement): string =>
 
 type Part = Station['chain'][number];
 
+const KIND_NAMES: Record<Part['kind'], string> = {
+  adapter: 'Adapter',
+  multiplier: 'Converter or reducer',
+  board: 'Board',
+  view_camera: 'Bellows camera',
+};
+
+/** What a part between lens and back is called: its name, or what it is. */
+export const partTitle = (part: Part): string => part.name?.trim() || KIND_NAMES[part.kind];
+
 const PART_WORDS: { [K in Part['kind']]: (part: Extract<Part, { kind: K }>) => string } = {
   adapter: (part) => `Adapter, ${trimmed(part.thickness_mm, 2)} mm`,
   multiplier: (part) =>

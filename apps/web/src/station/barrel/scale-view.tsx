@@ -10,7 +10,10 @@ import { Drag, useSteady, Wheel, type DragState, type WheelState } from '../../d
 import { useSize } from '../../drawing/use-size.js';
 import { useKeyboard } from '../keyboard.js';
 import { engrave, type Engraving } from './engraving.js';
-import { allowedWords, editable, figureOf } from './words.js';
+import { ScaleHelp } from './scale-help.js';
+import { StandardWord } from './standard-word.js';
+import { stretchWords } from './stretches.js';
+import { editable, figureOf } from './words.js';
 
 const PAD = 12;
 const BAND_Y = 9;
@@ -24,21 +27,8 @@ function snapped(id: ControlId, value: number): number {
   return Number(value.toFixed(1)) + 0;
 }
 
-const NAMES = {
-  within: 'within reach',
-  costs: 'covered, a corner soft',
-  outside: 'outside the circle',
-};
-
 /** The scale for those who listen: where each stretch begins and ends. */
-function described(scale: Scale): string {
-  return scale.segments
-    .map(
-      ({ from, to, standing, beyond }) =>
-        `${from === Infinity ? 'infinity' : significant(from, 3)} to ${to === Infinity ? 'infinity' : significant(to, 3)}: ${beyond ? 'past the mechanism' : NAMES[standing]}`,
-    )
-    .join('; ');
-}
+const described = (scale: Scale): string => scale.segments.map(stretchWords).join('; ');
 
 export const ScaleView = memo(function ScaleView({ id }: { id: ControlId }) {
   const control = CONTROLS[id];
@@ -111,12 +101,11 @@ export const ScaleView = memo(function ScaleView({ id }: { id: ControlId }) {
       <div className="flex items-baseline justify-between gap-2">
         <span className="flex min-w-0 items-baseline gap-2">
           <span className={active === id ? 'font-semibold' : ''}>{control.label}</span>
+          <StandardWord id={id} />
           <span aria-hidden className="text-[12px] text-faint pointer-coarse:hidden">
             {control.key}
           </span>
-          <span className="narrow truncate text-[12px] text-quiet">
-            {allowedWords(scale, units)}
-          </span>
+          <ScaleHelp scale={scale} units={units} />
         </span>
         <ScaleFigure id={id} figure={figure} unit={unit} value={scale.value} />
       </div>

@@ -70,6 +70,8 @@ export function rigProblems(
   lengths: Lengths = lengthsOf(station),
   reach: Reach = reachOf(station, lengths),
 ): RigProblem[] {
+  // Held in the hand, the lens is not mounted: nothing of how it would be is asked.
+  if (station.held_off) return [];
   const asked: Asked = { station, setup, lengths, reach };
   const found: RigProblem[] = [];
   for (const [code, check] of LISTED) {

@@ -8,7 +8,8 @@ export function Beside({
   className,
   children,
 }: {
-  label: string;
+  /** What the mark is called, where it is no word itself. */
+  label: string | undefined;
   mark: ReactNode;
   className: string;
   children: ReactNode;

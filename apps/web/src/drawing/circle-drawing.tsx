@@ -24,7 +24,16 @@ function entriesIn(text: string): Entry[] {
 const SIZE = 320;
 
 /** The circles of a lens and the formats they hold, true to scale with each other, drawn as they are typed. */
-export function CircleDrawing({ text, sharp }: { text: string; sharp: string }) {
+export function CircleDrawing({
+  text,
+  sharp = '',
+  format,
+}: {
+  text: string;
+  sharp?: string;
+  /** The format it is to stand before; without one, the largest it holds are drawn. */
+  format?: string;
+}) {
   const entries = entriesIn(text);
   const largest = Math.max(0, ...entries.map((entry) => entry.diameter_mm));
   if (largest === 0) {
@@ -34,7 +43,9 @@ export function CircleDrawing({ text, sharp }: { text: string; sharp: string }) 
       </p>
     );
   }
-  const scale = (SIZE - 24) / largest;
+  const wanted = FORMATS.find(({ name }) => name === format);
+  const scale =
+    (SIZE - 24) / Math.max(largest, ...(wanted ? [wanted.width_mm, wanted.height_mm] : []));
   const held = FORMATS.filter(
     (format) => Math.hypot(format.width_mm, format.height_mm) <= largest + 1e-9,
   );
@@ -43,7 +54,10 @@ export function CircleDrawing({ text, sharp }: { text: string; sharp: string }) 
   const sharply = held.filter(
     (format) => Math.hypot(format.width_mm, format.height_mm) <= largest * part,
   );
-  const shown = [...new Set([held.at(-1), sharply.at(-1)])].filter((each) => each !== undefined);
+  const shown = wanted
+    ? [wanted]
+    : [...new Set([held.at(-1), sharply.at(-1)])].filter((each) => each !== undefined);
+  const covered = wanted && held.includes(wanted);
   const words = `Circles: ${entries.map((each) => `f/${each.f_number} ${trimmed(each.diameter_mm, 1)} mm`).join(', ')}. ${
     held.length === 0
       ? 'No format of the list is held.'
@@ -83,7 +97,8 @@ export function CircleDrawing({ text, sharp }: { text: string; sharp: string }) 
               width={format.width_mm * scale}
               height={format.height_mm * scale}
               fill="none"
-              stroke="var(--ink)"
+              stroke={covered === false ? 'var(--outside)' : 'var(--ink)'}
+              strokeWidth={wanted ? 2 : 1}
             />
             <text
               x={(-format.width_mm / 2) * scale + 5}
@@ -100,9 +115,11 @@ export function CircleDrawing({ text, sharp }: { text: string; sharp: string }) 
         <span className="figure text-[20px] text-ink">{trimmed(largest, 1)}</span> mm at{' '}
         {entries.length === 1 ? 'all stops' : 'its widest'}; dotted: the sharp part,{' '}
         {trimmed(part * 100, 0)} % of it.{' '}
-        {held.length === 0
-          ? 'No common format is held whole.'
-          : `Holds up to ${held.at(-1)!.name}.`}
+        {wanted
+          ? `${wanted.name} is ${covered ? 'held whole' : 'not held whole'}.`
+          : held.length === 0
+            ? 'No common format is held whole.'
+            : `Holds up to ${held.at(-1)!.name}.`}
       </figcaption>
     </figure>
   );

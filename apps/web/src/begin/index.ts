@@ -1,0 +1,1 @@
+export { OwnLensPage } from './own-lens-page.js';
