@@ -38,7 +38,7 @@ export * from './scene/edits.js';
 export * from './scene/finder.js';
 export * from './scene/measure.js';
 export * from './scene/plan.js';
-export { sceneOf, type Shape, type Look } from './scene/scene.js';
+export { isBare, sceneOf, type Shape, type Look } from './scene/scene.js';
 export * from './rig/blanks.js';
 export * from './rig/problems/index.js';
 export * from './kit/assemble.js';

@@ -150,7 +150,11 @@ describe('the scene', () => {
 
   it('is empty where nothing stands', () => {
     expect(sceneOf({ camera: { height_m: 1.6 } })).toEqual([]);
-    expect(finderOf(base()).empty).toBe(true);
+    const bare = finderOf(base());
+    expect(bare.empty).toBe(true);
+    // Never an empty white picture: a backdrop, and ground before it.
+    expect(bare.shapes.some(({ filled }) => filled)).toBe(true);
+    expect(bare.shapes.filter(({ look }) => look === 'ground').length).toBeGreaterThan(5);
   });
 });
 

@@ -61,20 +61,16 @@ export function FinderCanvas({ finder, drawing, sheet, width, height }: Props) {
     pen.clip();
     pen.beginPath();
     inFrame();
-    pen.globalAlpha = finder.empty ? 0.7 : 1;
     pen.fillStyle = colour('--paper');
     pen.fill();
-    pen.globalAlpha = 1;
-    if (!finder.empty) {
-      paintShapes(pen, finder.shapes, colour, px);
-      // A veil over what lies round the frame: painting it all twice would cost twice the time.
-      pen.beginPath();
-      pen.rect(-FAR_MM, -FAR_MM, 2 * FAR_MM, 2 * FAR_MM);
-      inFrame();
-      pen.globalAlpha = VEIL;
-      pen.fillStyle = colour('--glass');
-      pen.fill('evenodd');
-    }
+    paintShapes(pen, finder.shapes, colour, px);
+    // A veil over what lies round the frame: painting it all twice would cost twice the time.
+    pen.beginPath();
+    pen.rect(-FAR_MM, -FAR_MM, 2 * FAR_MM, 2 * FAR_MM);
+    inFrame();
+    pen.globalAlpha = VEIL;
+    pen.fillStyle = colour('--glass');
+    pen.fill('evenodd');
     pen.restore();
   }, [finder, drawing, sheet, width, height, light]);
 

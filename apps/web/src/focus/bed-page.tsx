@@ -5,7 +5,9 @@ import { useAppDispatch, useAppSelector } from '../store/store.js';
 import { Button } from '../ui/button.js';
 import { FigureField } from '../fields/fields.js';
 import { BedDrawing } from './bed-drawing.js';
-import { Big, Page } from './page.js';
+import { DrawnPage } from '../station/drawn-page.js';
+import { Group } from '../station/results.js';
+import { Big } from './page.js';
 
 type Bed = NonNullable<Station['bed']>;
 type Rule = 'byDiffraction' | 'byCoc';
@@ -38,19 +40,22 @@ function OnRing({ of: { ring }, rule, acting }: { of: BedAnswer; rule: Rule; act
 export function BedPage() {
   const station = useAppSelector(selectStation);
   const answer = bedAnswer(station);
-  const dispatch = useAppDispatch();
-  const lean = answer?.lean?.frontDeg ?? null;
   return (
-    <Page
+    <DrawnPage
       title="From the bed scale"
-      about="Lens straight, wide open. Focus on the nearest thing and on the farthest, and read the standard on its scale each time, larger when drawn out."
+      about="Lens straight, wide open. Focus on the nearest thing and on the farthest, and read the standard on its scale each time, larger when drawn out. Type the readings, or draw the standards along the rail."
       drawing={<BedDrawing bed={station.bed} answer={answer} />}
     >
-      <div className="grid gap-8 lg:grid-cols-[320px_minmax(0,1fr)]">
+      {answer === null ? (
+        <p>Two readings are wanted: the nearest thing and the farthest.</p>
+      ) : (
+        <Answer answer={answer} station={station} />
+      )}
+      <Group title="Readings">
         <div className="space-y-1.5">
           {FIELDS.map(([field, label], i) => (
             <div key={field}>
-              {i === 2 && <p className="pt-3 pb-1 text-[13px] text-quiet">For the lean, also:</p>}
+              {i === 2 && <p className="pt-2 pb-1 text-[13px] text-quiet">For the lean, also:</p>}
               <FigureField
                 label={label}
                 pointer={`/bed/${field}`}
@@ -61,79 +66,79 @@ export function BedPage() {
               />
             </div>
           ))}
-          <p className="pt-1 text-[13px] text-quiet">
-            Heights as the picture stands upright; on the glass itself up is down.
-          </p>
         </div>
-        {answer === null ? (
-          <p>Two readings are wanted: the nearest thing and the farthest.</p>
-        ) : (
-          <div>
-            <div className="flex flex-wrap gap-x-8 gap-y-4">
-              <Big name="Set the standard at" figure={fixed(answer.focusAtMm, 2)} unit="mm" />
-              <Big name="Focus spread" figure={fixed(answer.spreadMm, 2)} unit="mm" />
-              <Big name="Stop by diffraction" figure={`f/${fixed(answer.byDiffraction, 1)}`}>
-                <OnRing of={answer} rule="byDiffraction" acting={answer.byDiffraction} />
-                √(375 Δ). Hansma, View Camera Focusing in Practice (1996), from memory
-              </Big>
-              <Big name="Stop by circle of confusion" figure={`f/${fixed(answer.byCoc, 1)}`}>
-                <OnRing of={answer} rule="byCoc" acting={answer.byCoc} />Δ / (2 c), c as your
-                standard of sharpness has it
-              </Big>
-            </div>
-            <p className="max-w-[60ch] pt-4">
-              {answer.spreadMm < answer.meetMm
-                ? `Under ${fixed(answer.meetMm, 1)} mm of spread the rule by diffraction stops down further: it makes the picture as sharp as it can be, the other only as sharp as you ask.`
-                : `Past ${fixed(answer.meetMm, 1)} mm of spread the circle of confusion asks for more than diffraction makes worth while: no stop gives what you ask; lean, or stack.`}
-            </p>
-            {answer.lean && (
-              <div className="flex flex-wrap gap-x-8 gap-y-4 pt-5">
-                {lean !== null && (
-                  <Big
-                    name={lean >= 0 ? 'Lean the lens forward' : 'Lean the lens back'}
-                    figure={degrees(Math.abs(lean))}
-                  >
-                    {answer.lean.thumbDeg === null
-                      ? 'both things then lie on one plane'
-                      : `by the rule of thumb ${fixed(answer.lean.thumbDeg, 1)}°`}
-                  </Big>
-                )}
-                <Big
-                  name={
-                    answer.lean.rearDeg >= 0
-                      ? 'Or lean the back, its top away from the lens'
-                      : 'Or lean the back, its top to the lens'
-                  }
-                  figure={degrees(Math.abs(answer.lean.rearDeg))}
-                >
-                  upright lines then converge
-                </Big>
-              </div>
-            )}
-            {lean !== null && (
-              <Button
-                className="mt-4"
-                onClick={() =>
-                  dispatch(
-                    changed({
-                      station: {
-                        ...station,
-                        movements: { ...station.movements, tilt_deg: Number(lean.toFixed(2)) },
-                      },
-                      label: 'Lean from the bed scale',
-                    }),
-                  )
-                }
-              >
-                Set this lean
-              </Button>
-            )}
-            <p className="pt-3 text-[13px] text-quiet">
-              The stop that is set now is {fStop(station.aperture)}.
-            </p>
-          </div>
-        )}
+        <p className="pt-1 text-[13px] text-quiet">
+          Heights as the picture stands upright; on the glass itself up is down.
+        </p>
+      </Group>
+    </DrawnPage>
+  );
+}
+
+function Answer({ answer, station }: { answer: BedAnswer; station: Station }) {
+  const dispatch = useAppDispatch();
+  const lean = answer.lean?.frontDeg ?? null;
+  return (
+    <>
+      <div className="grid grid-cols-2 gap-x-4 gap-y-3">
+        <Big name="Set the standard at" figure={fixed(answer.focusAtMm, 2)} unit="mm" />
+        <Big name="Focus spread" figure={fixed(answer.spreadMm, 2)} unit="mm" />
+        <Big name="Stop by diffraction" figure={`f/${fixed(answer.byDiffraction, 1)}`}>
+          <OnRing of={answer} rule="byDiffraction" acting={answer.byDiffraction} />
+          √(375 Δ). Hansma, View Camera Focusing in Practice (1996)
+        </Big>
+        <Big name="By circle of confusion" figure={`f/${fixed(answer.byCoc, 1)}`}>
+          <OnRing of={answer} rule="byCoc" acting={answer.byCoc} />Δ / (2 c), c as your standard of
+          sharpness has it
+        </Big>
       </div>
-    </Page>
+      <p className="text-[13px] text-quiet">
+        {answer.spreadMm < answer.meetMm
+          ? `Under ${fixed(answer.meetMm, 1)} mm of spread the rule by diffraction stops down further: it makes the picture as sharp as it can be, the other only as sharp as you ask.`
+          : `Past ${fixed(answer.meetMm, 1)} mm of spread the circle of confusion asks for more than diffraction makes worth while: no stop gives what you ask; lean, or stack.`}{' '}
+        The stop that is set now is {fStop(station.aperture)}.
+      </p>
+      {answer.lean && (
+        <div className="grid grid-cols-2 gap-x-4 gap-y-3">
+          {lean !== null && (
+            <Big
+              name={lean >= 0 ? 'Lean the lens forward' : 'Lean the lens back'}
+              figure={degrees(Math.abs(lean))}
+            >
+              {answer.lean.thumbDeg === null
+                ? 'both things then lie on one plane'
+                : `by the rule of thumb ${fixed(answer.lean.thumbDeg, 1)}°`}
+            </Big>
+          )}
+          <Big
+            name={
+              answer.lean.rearDeg >= 0
+                ? 'Or lean the back, its top away from the lens'
+                : 'Or lean the back, its top to the lens'
+            }
+            figure={degrees(Math.abs(answer.lean.rearDeg))}
+          >
+            upright lines then converge
+          </Big>
+        </div>
+      )}
+      {lean !== null && (
+        <Button
+          onClick={() =>
+            dispatch(
+              changed({
+                station: {
+                  ...station,
+                  movements: { ...station.movements, tilt_deg: Number(lean.toFixed(2)) },
+                },
+                label: 'Lean from the bed scale',
+              }),
+            )
+          }
+        >
+          Set this lean
+        </Button>
+      )}
+    </>
   );
 }

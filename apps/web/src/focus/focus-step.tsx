@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { sectionOf, solveOf, withSolve, type Station } from '@gangway/station';
+import { sectionOf, solveOf, withSolve } from '@gangway/station';
 import { selectStation } from '../store/selectors.js';
 import { useAppStore } from '../store/store.js';
 import { useStation } from '../fields/fields.js';
@@ -9,6 +9,7 @@ import { BlurFinder } from './blur-finder.js';
 import { MarkList } from '../station/mark-list.js';
 import { StationPart } from '../station/station-part.js';
 import { SectionView } from './section-view.js';
+import { isSwung } from './swung.js';
 import { firstZoom, type Zoom } from './section-sheet.js';
 
 const SHOWN = [
@@ -23,10 +24,6 @@ const ZOOMS = [
   ['marks', 'Marks'],
   ['camera', 'Camera'],
 ] as const;
-
-/** Swung more than tilted, the wedge lies across the plan; from the side nothing is to be seen of it. */
-const isSwung = ({ movements: { tilt_deg, swing_deg } }: Station): boolean =>
-  Math.abs(swing_deg) > Math.max(0.5, Math.abs(tilt_deg));
 
 /** Where the plane of sharp focus lies, and how to bring it where it is wanted. */
 export function FocusStep() {

@@ -1,19 +1,34 @@
+import { lazy, Suspense } from 'react';
 import {
   degrees,
   fixed,
   HELD_OFF_CARE,
   heldOff,
+  heldOffAnswer,
+  heldOffSaid,
+  heldScene,
+  parseAngleDeg,
   startHeldOff,
+  type HeldOff,
+  type HeldOffAnswer,
   type HeldOffInput,
   type Station,
+  type Units,
 } from '@gangway/station';
-import { parseAngleDeg } from '@gangway/station';
+import { FigureField, parseMm } from '../fields/fields.js';
+import { useSiteEdit } from '../fields/site-part.js';
+import { DrawnPage } from '../station/drawn-page.js';
+import { MarkList } from '../station/mark-list.js';
+import { Group, Line } from '../station/results.js';
 import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
-import { FigureField, parseMm } from '../fields/fields.js';
-import { HeldOffDrawing, widthKnown } from './held-off-drawing.js';
+import { Button } from '../ui/button.js';
+import { HeldOffDrawing, withHeld } from './held-off-drawing.js';
+import { HeldOffScene } from './held-off-scene.js';
 import { nearOrFar } from './section-words.js';
-import { Big, Page } from './page.js';
+
+// The kit is not needed to hold the lens that is there.
+const HeldOffKit = lazy(() => import('./held-off-kit.js'));
 
 const FIELDS: readonly (readonly [keyof HeldOffInput, string, 'mm' | '°'])[] = [
   ['gap_mm', 'Gap between the flanges, at the middle', 'mm'],
@@ -27,29 +42,41 @@ const FIELDS: readonly (readonly [keyof HeldOffInput, string, 'mm' | '°'])[] = 
 
 const NEEDED = new Set<keyof HeldOffInput>(['gap_mm', 'lean_deg']);
 
-/** A lens held by hand before the body. */
+function without(now: Station, field: keyof HeldOffInput): Station {
+  const { [field]: _, ...rest } = now.held_off ?? startHeldOff(now);
+  return { ...now, held_off: rest as HeldOffInput };
+}
+
+/** A lens held by hand before the body: from two things the gap, the lean and its side. */
 export function HeldOffPage() {
   const station = useAppSelector(selectStation);
   const units = useAppSelector((state) => state.preferences.units);
   const held = station.held_off ?? startHeldOff(station);
   const read = heldOff(station, held);
-  const known = widthKnown(held);
-  const set = (now: Station, change: Partial<HeldOffInput>): Station => ({
-    ...now,
-    held_off: { ...(now.held_off ?? startHeldOff(now)), ...change },
-  });
-  const without = (now: Station, field: keyof HeldOffInput): Station => {
-    const { [field]: _, ...rest } = now.held_off ?? startHeldOff(now);
-    return { ...now, held_off: rest as HeldOffInput };
-  };
+  const scene = heldScene(station, held);
   return (
-    <Page
+    <DrawnPage
       title="Held off the body"
-      about="Lens set to infinity and to its widest stop, held by hand before the open body; the body turns behind it. How wide the gap is sets how close it focuses."
+      about="Lens at infinity and wide open, held by hand before the open body. How wide the gap is sets how close it focuses; the lean turns the plane."
       care={HELD_OFF_CARE}
-      drawing={<HeldOffDrawing {...{ held, read }} focalLengthMm={station.lens.focal_length_mm} />}
+      drawing={
+        <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
+          <HeldOffDrawing {...{ held, read, scene }} focalLengthMm={station.lens.focal_length_mm} />
+          <div className="border-rule max-lg:border-t lg:border-l" />
+          <HeldOffScene {...{ scene, units }} />
+        </div>
+      }
     >
-      <div className="grid gap-8 lg:grid-cols-[360px_minmax(0,1fr)]">
+      <DoThis station={station} held={held} answer={heldOffAnswer(station, held)} />
+      <Told {...{ read, held, units }} />
+      <Suspense>
+        <HeldOffKit
+          bodyRegisterMm={held.body_register_mm}
+          own={station.lens.origin?.kit_id}
+          units={units}
+        />
+      </Suspense>
+      <Group title="How it is held">
         <div className="space-y-1.5">
           {FIELDS.map(([field, label, unit]) => (
             <FigureField
@@ -59,78 +86,138 @@ export function HeldOffPage() {
               unit={unit}
               parse={unit === 'mm' ? parseMm : parseAngleDeg}
               value={held[field]}
-              write={(now, value) => set(now, { [field]: value })}
+              write={(now, value) => withHeld(now, { [field]: value })}
               {...(NEEDED.has(field) ? {} : { clear: (now: Station) => without(now, field) })}
             />
           ))}
         </div>
-        <div>
-          <div className="flex flex-wrap gap-x-8 gap-y-4">
-            <Big
-              name="Sharp straight ahead, from the sensor"
-              figure={
-                read.planeM === null
-                  ? read.pastInfinity
-                    ? 'nothing'
-                    : '∞'
-                  : nearOrFar(read.planeM, units)
-              }
-            >
-              magnification {fixed(Math.max(0, read.magnification), 2)}×
-            </Big>
-            <Big
-              name="Infinity"
-              figure={
-                read.infinityPossible === null
-                  ? 'not told'
-                  : read.infinityPossible
-                    ? `${fixed(read.infinityGapMm!, 1)} mm gap`
-                    : 'out of reach'
-              }
-            >
-              {read.infinityPossible === null
-                ? 'give both registers'
-                : read.infinityPossible
-                  ? 'where it is sharp at this lean'
-                  : 'near things only'}
-            </Big>
-            <Big
-              name="The lean needs"
-              {...(known
-                ? {
-                    figure: fixed(read.clearanceMm, 1),
-                    unit: 'mm of gap',
-                    tone: read.fits ? 'text-within' : 'text-outside',
-                  }
-                : { figure: 'not told' })}
-            >
-              {!known ? 'give the throat' : read.fits ? 'it has room' : 'the flanges touch'}
-            </Big>
-            {read.hingeMm !== null && (
-              <Big name="Hinge line" figure={nearOrFar(read.hingeMm / 1000, units)}>
-                from the lens
-              </Big>
-            )}
-          </div>
-          <div className="flex flex-wrap gap-x-8 gap-y-4 pt-5">
-            <Big name="A hand must hold the gap to" figure={fixed(read.mmPerBlur, 2)} unit="mm">
-              for one circle of confusion
-            </Big>
-            <Big name="And the lean to" figure={degrees(read.degPerBlur, 2)}>
-              at the edge of the frame
-            </Big>
-            <Big
-              name="Gapes on the open side"
-              {...(known ? { figure: fixed(read.gapeMm, 1), unit: 'mm' } : { figure: 'not told' })}
-            />
-          </div>
-          <ul className="max-w-[60ch] list-disc pt-5 pl-5">
-            {read.notes.map((note) => (
-              <li key={note}>{note}</li>
+      </Group>
+      <MarkList />
+    </DrawnPage>
+  );
+}
+
+/** What to do with both hands, and one press that holds it so. */
+function DoThis({
+  station,
+  held,
+  answer,
+}: {
+  station: Station;
+  held: HeldOffInput;
+  answer: HeldOffAnswer | null;
+}) {
+  const edit = useSiteEdit();
+  if (!answer) {
+    return (
+      <Group title="Do this">
+        <p>
+          Mark one thing that must be sharp, or two at two distances: the gap, the lean and its side
+          follow.
+        </p>
+      </Group>
+    );
+  }
+  const { pose, hindrance, of } = answer;
+  const names = of.map((i) => station.marks![i]!.label || `Mark ${i + 1}`).join(' and ');
+  const set =
+    pose !== null &&
+    held.gap_mm === pose.gapMm &&
+    held.lean_deg === pose.leanDeg &&
+    (pose.leanDeg === 0 || (held.turn_deg ?? 0) === pose.turnDeg);
+  return (
+    <Group title={`Do this, for ${names}`}>
+      {pose === null ? (
+        <p className="text-[16px] font-semibold text-outside">{hindrance}</p>
+      ) : (
+        <>
+          <ul className="text-[17px] leading-6 font-semibold">
+            {heldOffSaid(pose).map((line) => (
+              <li key={line}>{line}</li>
             ))}
           </ul>
-        </div>
-      </div>
-    </Page>
+          <div className="flex flex-wrap items-center gap-3 pt-2">
+            {set && station.held_off ? (
+              <span className="text-quiet">Already set.</span>
+            ) : (
+              <Button
+                look="strong"
+                onClick={() =>
+                  edit('Hold it so', '/held_off', (now) =>
+                    withHeld(now, {
+                      gap_mm: pose.gapMm,
+                      lean_deg: pose.leanDeg,
+                      turn_deg: pose.turnDeg,
+                    }),
+                  )
+                }
+              >
+                Set it so
+              </Button>
+            )}
+          </div>
+        </>
+      )}
+      {station.held_off && (
+        <p className="pt-2 text-[13px] text-quiet">
+          This station is held off: nothing is judged as if the lens were mounted.{' '}
+          <button
+            type="button"
+            className="font-medium text-ink underline underline-offset-4"
+            onClick={() =>
+              edit('Mount the lens', '/held_off', ({ held_off: _, ...now }) => now as Station)
+            }
+          >
+            Mount it again
+          </button>
+        </p>
+      )}
+    </Group>
+  );
+}
+
+function Told({ read, held, units }: { read: HeldOff; held: HeldOffInput; units: Units }) {
+  const known = held.flange_diameter_mm !== undefined || held.throat_mm !== undefined;
+  const ahead =
+    read.planeM !== null ? nearOrFar(read.planeM, units) : read.pastInfinity ? 'nothing' : '∞';
+  return (
+    <Group title="As it is held">
+      <Line name="Sharp straight ahead" figure={ahead} rests={['sharpness']} />
+      <Line name="Magnification" figure={`${fixed(Math.max(0, read.magnification), 2)} ×`} />
+      <Line name="A hand must hold the gap to" figure={fixed(read.mmPerBlur, 2)} unit="mm" />
+      <Line name="and the lean to" figure={degrees(read.degPerBlur, 2)} />
+      {read.infinityPossible === null ? (
+        <Line name="Infinity" figure="give both registers" />
+      ) : read.infinityPossible ? (
+        <Line name="Infinity at a gap of" figure={fixed(read.infinityGapMm!, 1)} unit="mm" />
+      ) : (
+        <Line
+          name="Infinity"
+          figure={
+            read.infinityGapMm! < 0
+              ? `out of reach by ${fixed(-read.infinityGapMm!, 1)} mm`
+              : 'the flanges touch first'
+          }
+          tone="text-costs"
+        />
+      )}
+      <Line
+        name="The lean needs a gap of"
+        figure={known ? fixed(read.clearanceMm, 1) : 'give the throat'}
+        {...(known ? { unit: 'mm', tone: read.fits ? 'text-within' : 'text-outside' } : {})}
+      />
+      {read.hingeMm !== null && (
+        <Line
+          name="Hinge line from the lens"
+          term="hinge-line"
+          figure={nearOrFar(read.hingeMm / 1000, units)}
+        />
+      )}
+      <ul className="list-disc space-y-0.5 pt-2 pl-5 text-[13px] text-quiet">
+        {read.notes.map((note) => (
+          <li key={note}>{note}</li>
+        ))}
+      </ul>
+    </Group>
   );
 }

@@ -14,7 +14,10 @@ import { WayList } from '../station/way-list.js';
 import { BlurFinder } from './blur-finder.js';
 import { nearOrFar } from './section-words.js';
 import { Group, Line } from '../station/results.js';
+import { DrawnPage } from '../station/drawn-page.js';
 import { MarkList } from '../station/mark-list.js';
+import { SectionView } from './section-view.js';
+import { isSwung } from './swung.js';
 
 const READ_MS = 120;
 
@@ -27,81 +30,69 @@ export function SoftPage() {
   const falloff = useMemo(() => cornerFalloff(station), [station]);
   const thick = ({ thicknessMm }: WedgeAt): string =>
     thicknessMm === null ? 'no end' : nearOrFar(thicknessMm / 1000, units);
+  const kind = isSwung(station) ? 'plan' : 'side';
   return (
-    <>
-      <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
-        <div className="min-h-0 flex-1 overflow-y-auto bg-paper px-5 py-4">
-          <h1 className="text-[18px] font-semibold">Soft on purpose</h1>
-          <p className="max-w-[72ch] pb-3 text-quiet">
-            Ask of each mark to be sharp or soft; how soft is told by its blur on the back. The
-            wedge is measured square to the plane of sharp focus where each thing stands, at{' '}
-            {fStop(station.aperture)}.
-          </p>
-          {wedge.length === 0 ? (
-            <p className="py-3">
-              Mark the things of the picture first: the one that is to be sharp, those that are to
-              melt away.
-            </p>
-          ) : (
-            <table className="w-full max-w-3xl text-right">
-              <thead>
-                <tr className="text-[13px] text-quiet [&>th]:px-2 [&>th]:font-normal">
-                  <th className="text-left">Thing</th>
-                  <th className="text-left">asked</th>
-                  <th>wedge there</th>
-                  <th>off the plane</th>
-                  <th>blur µm</th>
-                  <th>times what is sharp</th>
-                </tr>
-              </thead>
-              <tbody>
-                {wedge.map((line, i) => (
-                  <tr key={i} className="border-t border-rule [&>td]:px-2">
-                    <th className="py-1 pl-2 text-left font-medium">{line.label}</th>
-                    <td className="text-left text-quiet">{line.must}</td>
-                    <td className="figure">{thick(line)}</td>
-                    <td className="figure">{nearOrFar(Math.abs(line.offPlaneMm) / 1000, units)}</td>
-                    <td className="figure">{line.blurUm === null ? '∞' : fixed(line.blurUm, 0)}</td>
-                    <td
-                      className={`figure ${line.times !== null && line.times <= 1 ? 'text-within' : ''}`}
-                    >
-                      {line.times === null ? '∞' : fixed(line.times, 1)}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          )}
-          <div className="max-w-sm pt-4">
-            <Group title="Corners, as it is leaned">
-              <Line
-                name="Brightest corner falls off"
-                figure={fixed(falloff.least, 1)}
-                unit="stops"
-              />
-              <Line
-                name="Darkest corner falls off"
-                figure={Number.isFinite(falloff.most) ? fixed(falloff.most, 1) : '∞'}
-                unit="stops"
-              />
-            </Group>
+    <DrawnPage
+      title="Soft on purpose"
+      about={`Ask of each mark to be sharp or soft; how soft is told by its blur on the back. The wedge is measured square to the plane where each thing stands, at ${fStop(station.aperture)}.`}
+      drawing={
+        <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
+          <div className="flex min-h-64 min-w-0 flex-1 flex-col">
+            <SectionView {...{ kind }} zoom={wedge.length > 0 ? 'marks' : 'scene'} />
           </div>
+          <BlurFinder />
         </div>
-        <BlurFinder />
-      </div>
-      <aside
-        aria-label="Looks"
-        className="w-full shrink-0 overflow-y-auto border-l border-rule bg-paper px-5 py-3 lg:w-[332px]"
-      >
-        <Group title="Looks to begin from">
-          {looks.length === 0 ? (
-            <p>They need a mark that must be sharp.</p>
-          ) : (
-            <WayList ways={looks} />
-          )}
-        </Group>
-        <MarkList />
-      </aside>
-    </>
+      }
+    >
+      {wedge.length === 0 ? (
+        <p>
+          Mark the things of the picture first: the one that is to be sharp, those that are to melt
+          away.
+        </p>
+      ) : (
+        <table className="w-full text-right text-[13px]">
+          <thead>
+            <tr className="text-quiet [&>th]:font-normal">
+              <th className="text-left">Thing</th>
+              <th className="text-left">asked</th>
+              <th>wedge there</th>
+              <th>blur µm</th>
+              <th title="times what counts as sharp">times sharp</th>
+            </tr>
+          </thead>
+          <tbody>
+            {wedge.map((line, i) => (
+              <tr key={i} className="border-t border-rule">
+                <th className="py-1 text-left font-medium">{line.label}</th>
+                <td className="text-left text-quiet">{line.must}</td>
+                <td className="figure">{thick(line)}</td>
+                <td className="figure">{line.blurUm === null ? '∞' : fixed(line.blurUm, 0)}</td>
+                <td
+                  className={`figure ${line.times !== null && line.times <= 1 ? 'text-within' : ''}`}
+                >
+                  {line.times === null ? '∞' : fixed(line.times, 1)}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <Group title="Looks to begin from">
+        {looks.length === 0 ? (
+          <p>They need a mark that must be sharp.</p>
+        ) : (
+          <WayList ways={looks} />
+        )}
+      </Group>
+      <Group title="Corners, as it is leaned">
+        <Line name="Brightest corner falls off" figure={fixed(falloff.least, 1)} unit="stops" />
+        <Line
+          name="Darkest corner falls off"
+          figure={Number.isFinite(falloff.most) ? fixed(falloff.most, 1) : '∞'}
+          unit="stops"
+        />
+      </Group>
+      <MarkList />
+    </DrawnPage>
   );
 }

@@ -7,6 +7,7 @@ import {
   focusVerdict,
   readings,
   scalesOf,
+  isBare,
   sceneOf,
   viewVerdict,
   waysOut,
@@ -61,6 +62,8 @@ const selectScene = createSelector(
   (state: RootState) => selectShown(state).facade,
   (state: RootState) => selectShown(state).site,
   (state: RootState) => selectShown(state).camera.height_m,
-  (facade, site, height_m) => sceneOf({ facade, site, camera: { height_m } }),
+  // Marks are drawn into the scene only where nothing else stands in it.
+  (state: RootState) => (isBare(selectShown(state)) ? selectShown(state).marks : undefined),
+  (facade, site, height_m, marks) => sceneOf({ facade, site, camera: { height_m }, marks }),
 );
 export const selectFinder = createSelector(selectShown, selectScene, finderOf);

@@ -7,6 +7,7 @@ import {
 } from '@gangway/optics';
 import type { Station } from '../document/station.js';
 import { setup } from '../optical/setup.js';
+import { rounded } from '../words/rounded.js';
 
 export interface CloseUpStop {
   readonly fNumber: number;
@@ -23,6 +24,12 @@ export interface CloseUp {
   readonly effective: number;
   readonly stopsLost: number;
   readonly depthMm: number | null;
+  /** Sharp from and to, from the sensor; the far one null where it has no end. */
+  readonly limitsMm: readonly [number, number | null];
+  /** From the sensor to the lens centre. */
+  readonly imageDistanceMm: number;
+  /** From the lens centre to its front; null where it is not known. */
+  readonly frontMm: number | null;
   /** What the back sees, across and up, mm. */
   readonly seenMm: readonly [number, number];
   /** From the subject to the sensor. */
@@ -54,12 +61,16 @@ export function closeUp(station: Station): CloseUp {
   const ahead = m > 1e-9 ? v / m : Infinity;
   const toLens = Number.isFinite(ahead) ? ahead : null;
   const front = frontAheadMm(station);
+  const depth = depthOfField(s.pupil, v, s.fNumber, s.cocMm);
   const shown = m * factor;
   return {
     magnification: shown,
     effective: now.effective,
     stopsLost: 2 * Math.log2(now.effective / (station.aperture * s.combined * factor)),
     depthMm: now.depthMm,
+    limitsMm: [depth.nearMm, Number.isFinite(depth.farMm) ? depth.farMm : null],
+    imageDistanceMm: v,
+    frontMm: front,
     seenMm: [frame.widthMm / m, frame.heightMm / m],
     subjectToSensorMm: toLens === null ? null : toLens + v,
     workingMm: toLens === null || front === null ? null : toLens - front,
@@ -79,6 +90,16 @@ export function atMagnification(station: Station, magnification: number): Statio
   const s = setup(station);
   return { ...station, focus: { magnification: magnification / s.factor / s.ahead } };
 }
+
+/** Focused on a subject so far from the lens, mm; nearer than it can be imaged it stays as it is. */
+export function withSubjectAt(station: Station, subjectToLensMm: number): Station {
+  const s = setup(station);
+  const m = s.focalLengthMm / (subjectToLensMm - s.focalLengthMm);
+  return m > 0 && m <= LARGEST_M ? atMagnification(station, rounded(m * s.factor, 4)) : station;
+}
+
+/** No lens is moved further out by hand in a drawing. */
+const LARGEST_M = 20;
 
 /** Three frames side by side at this focus, planned as a mosaic with the depth that is sharp here. */
 export function asPanorama(station: Station): Station {

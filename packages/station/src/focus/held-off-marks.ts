@@ -1,4 +1,5 @@
 import {
+  clip,
   degrees,
   distanceAt,
   imageDistanceFromDistance,
@@ -6,11 +7,13 @@ import {
   inverseLimits,
   leastLeanThrough,
   missAtUnitStopMm,
+  outOf,
   sensorBasis,
   tiltSwingOf,
   turnedAxis,
   turnedTiltOf,
   type LeastLean,
+  type Point,
   type Vec3,
 } from '@gangway/optics';
 import type { Mark, Station } from '../document/station.js';
@@ -18,6 +21,7 @@ import { setup } from '../optical/setup.js';
 import { degrees as degreesSaid, fixed } from '../words/format.js';
 import { rounded } from '../words/rounded.js';
 import { beyondMm, clearanceAt, type HeldOffInput } from './held-off.js';
+import { withMark } from './set.js';
 
 /** So far off that no figure tells it from infinity, mm. */
 const FAR_MM = 1e12;
@@ -163,6 +167,8 @@ export interface HeldScene {
   readonly seen: 'above' | 'side' | 'lean';
   /** The side the cut's upward direction lies on, as a unit vector right and up. */
   readonly aside: readonly [number, number];
+  /** How the lens axis leans in the cut, upwards positive. */
+  readonly leanDeg: number;
   readonly marks: readonly HeldMark[];
   readonly plane: CutLine;
   /** What just counts as sharp, nearer and farther than the plane. */
@@ -216,11 +222,62 @@ export function heldScene(station: Station, held: HeldOffInput): HeldScene {
   return {
     seen,
     aside,
+    leanDeg: degrees(Math.atan2(lean, axis[2])),
     marks,
     plane: line(1 / v),
     near: line(limits.near),
     far: line(limits.far),
   };
+}
+
+export interface CutBounds {
+  readonly left: number;
+  readonly right: number;
+  readonly bottom: number;
+  readonly top: number;
+}
+
+/** What is sharp within a rectangle of the cut, ahead to the right, and where the plane runs; mm. */
+export function heldWedge({ plane, near, far }: HeldScene, bounds: CutBounds) {
+  const { left, right, bottom, top } = bounds;
+  const all = [
+    { x: left, y: bottom },
+    { x: right, y: bottom },
+    { x: right, y: top },
+    { x: left, y: top },
+  ];
+  const past = (polygon: readonly Point[], line: CutLine, side: 1 | -1): Point[] =>
+    clip(polygon, -side * line.ahead, -side * line.aside, -side * line.equals);
+  const before = past(all, plane, -1);
+  const onPlane = ({ x, y }: Point): boolean =>
+    Math.abs(pastLine(plane, { aheadMm: x, asideMm: y })) < 1e-6 * (Math.abs(x) + Math.abs(y) + 1);
+  return {
+    wedge: past(past(all, near, 1), far, -1),
+    plane: before.filter(onPlane).slice(0, 2),
+  };
+}
+
+/** A station with one mark moved in the cut, mm ahead and aside. */
+export function withHeldMark(
+  station: Station,
+  { aside }: Pick<HeldScene, 'aside'>,
+  index: number,
+  aheadMm: number,
+  asideMm: number,
+): Station {
+  const { pitch_deg, yaw_deg } = station.camera;
+  const moved = outOf(sensorBasis(pitch_deg, yaw_deg), [
+    aside[0] * asideMm,
+    aside[1] * asideMm,
+    aheadMm,
+  ]);
+  const { x_m, y_m, z_m } = station.marks![index]!;
+  const to = (m: number, mm: number): number => rounded(m + mm / 1000, 4);
+  return withMark(station, index, {
+    x_m: to(x_m, moved[0]),
+    y_m: to(y_m, moved[1]),
+    z_m: to(z_m, moved[2]),
+  });
 }
 
 /** How near to infinity a lens comes before a body, held straight. */

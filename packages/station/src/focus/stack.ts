@@ -1,4 +1,4 @@
-import { stackFrames } from '@gangway/optics';
+import { depthOfField, stackFrames } from '@gangway/optics';
 import type { Station } from '../document/station.js';
 import { setup } from '../optical/setup.js';
 import { STACK_OVERLAP, stackStepOf } from './report.js';
@@ -23,6 +23,8 @@ export interface Effort {
   /** Blur and diffraction at the worst place between nearest and farthest mark, µm. */
   readonly spotUm: number | null;
   readonly holds: boolean;
+  /** What each frame of a straight stack holds, from the lens along its axis, m; null: no end. */
+  readonly slices: readonly (readonly [number, number | null])[];
   readonly after: Station;
 }
 
@@ -43,6 +45,7 @@ export function tiltOrStack(station: Station): Effort[] {
       seconds,
       spotUm: stopTable(answer.station).set.spotUm,
       holds: answer.held,
+      slices: [],
       after,
     };
   };
@@ -71,6 +74,7 @@ export function tiltOrStack(station: Station): Effort[] {
         c * 1000 * (1 - overlap) * Math.min(1, answer.spreadMm / (frames * stepMm)),
       ),
       holds: true,
+      slices: id === 'stack' ? slicesOf(after, answer.spreadMm, frames) : [],
       after,
     };
   };
@@ -82,6 +86,21 @@ export function tiltOrStack(station: Station): Effort[] {
     // Leaned, one frame may hold them already.
     ...(both.frames > 1 ? [both] : []),
   ];
+}
+
+/** Frames that share a spread evenly about the focus that is set, from the nearest on. */
+function slicesOf(
+  after: Station,
+  spreadMm: number,
+  frames: number,
+): (readonly [number, number | null])[] {
+  const s = setup(after);
+  const spread = spreadMm / s.factor ** 2;
+  return Array.from({ length: frames }, (_, i) => {
+    const v = s.imageDistanceMm + (0.5 - (i + 0.5) / frames) * spread;
+    const { nearMm, farMm } = depthOfField(s.pupil, v, s.fNumber, s.cocMm);
+    return [(nearMm - v) / 1000, Number.isFinite(farMm) ? (farMm - v) / 1000 : null] as const;
+  });
 }
 
 const leanOf = ({ solved: { lens, rear } }: FocusAnswer): number =>

@@ -2,7 +2,7 @@ import { dot, outOf, project, type Point, type Vec3 } from '@gangway/optics';
 import { fromLensCentre, lensCentreM, markPlace, sensorAxes } from '../optical/places.js';
 import type { Mark, Station } from '../document/station.js';
 import { setup, type Setup } from '../optical/setup.js';
-import { sceneOf, type Look, type Shape } from './scene.js';
+import { isBare, sceneOf, type Look, type Shape } from './scene.js';
 
 /** A shape as the sensor pictures it: mm on the real back, upright, origin straight ahead. */
 export interface Pictured {
@@ -28,7 +28,7 @@ export interface Finder {
     readonly must: Mark['must'];
   }[];
   readonly vanishing: readonly Vanishing[];
-  /** Nothing stands in front. */
+  /** Nothing stands in front but what is marked; ground and backdrop are drawn all the same. */
   readonly empty: boolean;
 }
 
@@ -78,7 +78,7 @@ export function finderOf(station: Station, scene: readonly Shape[] = sceneOf(sta
     const { label, must } = mark;
     return at[2] > 0 ? [{ index, label, must, at: project(at, k) }] : [];
   });
-  return { shapes, marks, vanishing: vanishingPoints(station, s), empty: shapes.length === 0 };
+  return { shapes, marks, vanishing: vanishingPoints(station, s), empty: isBare(station) };
 }
 
 /** Where upright lines, and level ones ahead and across, run to in the picture. */

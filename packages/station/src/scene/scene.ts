@@ -1,4 +1,4 @@
-import type { Box, Facade, Room, Site } from '../document/station.js';
+import type { Box, Facade, Mark, Room, Site } from '../document/station.js';
 import { turnedBox } from '../document/turned-box.js';
 
 /** A place in the station frame, m: x right, y up, z level ahead. */
@@ -19,6 +19,8 @@ export interface Sited {
   readonly facade?: Facade | undefined;
   readonly site?: Site | undefined;
   readonly camera: { readonly height_m: number };
+  /** Where nothing else stands in front, they are drawn on a ground before a backdrop. */
+  readonly marks?: readonly Mark[] | undefined;
 }
 
 /** Shapes in the order they are painted: what is nearer covers what is farther. */
@@ -27,6 +29,7 @@ export function sceneOf(station: Sited): Shape[] {
   const shapes: Shape[] = [];
   if (site?.room) shapes.push(...roomShapes(site.room));
   else if (facade || site?.boxes?.length) shapes.push(...groundLines(station));
+  else shapes.push(...bareShapes(station.marks ?? []));
   if (facade) shapes.push(...facadeShapes(facade));
   const boxes = [...(site?.boxes ?? [])].sort(
     (a, b) => Math.hypot(b.x_m, b.z_m) - Math.hypot(a.x_m, a.z_m),
@@ -34,6 +37,58 @@ export function sceneOf(station: Sited): Shape[] {
   for (const box of boxes) shapes.push(...boxShapes(box, camera.height_m));
   shapes.push(...levelShapes(station));
   return shapes;
+}
+
+/** Whether nothing stands in front but what is marked. */
+export const isBare = ({ facade, site }: Sited): boolean =>
+  !site?.room && !facade && !site?.boxes?.length;
+
+/** Nearer than this marks lie on a table, farther on the ground, m. */
+const TABLE_M = 3;
+/** Where nothing is marked the backdrop stands so far off, m. */
+const BACKDROP_M = 20;
+
+/** What marks alone stand on and before: nobody gave it, it only says which way is up and how far. */
+function bareShapes(marks: readonly Mark[]): Shape[] {
+  const near = marks.filter(({ infinite, z_m }) => !infinite && z_m > 0);
+  const reach = Math.max(0, ...near.map(({ z_m }) => z_m));
+  const far = reach === 0 ? BACKDROP_M : 1.5 * reach;
+  const ground = reach > 0 && reach < TABLE_M ? Math.min(...near.map(({ y_m }) => y_m)) : 0;
+  const half = 2 * far;
+  const lines = 16;
+  return [
+    face(upright(-half, half, ground, ground + 2 * far, far), 'side'),
+    ...Array.from({ length: lines + 1 }, (_, i) => {
+      const x = half * (-1 + (2 * i) / lines);
+      return line(
+        [
+          [x, ground, 0.02 * far],
+          [x, ground, far],
+        ],
+        'ground',
+      );
+    }),
+    ...[0.2, 0.4, 0.6, 0.8, 1].map((share) =>
+      line(
+        [
+          [-half, ground, share * far],
+          [half, ground, share * far],
+        ],
+        'ground',
+      ),
+    ),
+    ...near
+      .filter(({ y_m }) => y_m > ground)
+      .map(({ x_m, y_m, z_m }) =>
+        line(
+          [
+            [x_m, ground, z_m],
+            [x_m, y_m, z_m],
+          ],
+          'detail',
+        ),
+      ),
+  ];
 }
 
 const line = (places: readonly Place[], look: Look): Shape => ({ places, look, filled: false });
