@@ -6,6 +6,7 @@ import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { App } from './app.js';
 import { readFrom, session, whyNotKept, writeTo } from './browser/storage.js';
+import { lightOnPaper } from './store/paper-light.js';
 import { store } from './store/store.js';
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content;
@@ -24,6 +25,8 @@ addEventListener('vite:preloadError', (event) => {
   writeTo(session, RELOADED, String(Date.now()));
   location.reload();
 });
+
+lightOnPaper();
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

@@ -53,6 +53,27 @@ export function movementLimits(
   };
 }
 
+/**
+ * How far a movement goes along one direction of the two, from zero, by circle and by mechanism:
+ * what a lens that turns can shift at one of its stops.
+ * @param direction share of shift and of rise, a unit vector
+ * @param mostMm length of the mechanism along it
+ */
+export function travelAlong(
+  cone: Cone,
+  frame: Frame,
+  ways: Pick<Placing, 'rise' | 'shift'>,
+  direction: { readonly shift: number; readonly rise: number },
+  mostMm: number,
+): Limit {
+  const way = {
+    x: direction.shift * ways.shift.x + direction.rise * ways.rise.x,
+    y: direction.shift * ways.shift.y + direction.rise * ways.rise.y,
+  };
+  const { low, high } = allowedTravel(cone, frame, way);
+  return low > TOUCHING_MM ? { mm: null, by: 'circle' } : limit(high, mostMm);
+}
+
 /** A hair below zero is zero: a frame that just touches the circle is covered. */
 const TOUCHING_MM = 1e-9;
 

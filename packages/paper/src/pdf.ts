@@ -17,32 +17,38 @@ interface Run {
 }
 
 /**
- * A sheet as a PDF page of its own size: a millimetre of it is a millimetre on paper. Its letters
+ * Sheets as the pages of a PDF, each of its own size: a millimetre of it is a millimetre on paper. Its letters
  * are embedded.
  * @param faces files of the typeface, see FACE_FILES
  */
-export async function sheetPdf(sheet: Sheet, faces: readonly Uint8Array[]): Promise<Pdf> {
+export async function sheetPdf(
+  sheets: readonly Sheet[],
+  faces: readonly Uint8Array[],
+): Promise<Pdf> {
   const fonts = faces.map((bytes) => create(bytes as Buffer) as Font);
   const missing = new Set<string>();
   const pdf = new PDFDocument({
-    size: [sheet.widthMm * PT, sheet.heightMm * PT],
+    autoFirstPage: false,
     margin: 0,
     // Its own first font is not among those that ship.
     font: faces[0] as unknown as string,
-    info: { Title: sheet.title },
+    info: { Title: sheets[0]?.title ?? '' },
   });
   // Printers are asked not to fit it to the paper.
   (pdf as unknown as Rooted)._root.data.ViewerPreferences = pdf.ref({ PrintScaling: 'None' });
   faces.forEach((bytes, i) => pdf.registerFont(nameOf(i), bytes as Buffer));
   const done = collected(pdf);
-  for (const { x1, y1, x2, y2, strokeMm } of sheet.lines) {
-    pdf.lineWidth(strokeMm * PT);
-    pdf
-      .moveTo(x1 * PT, y1 * PT)
-      .lineTo(x2 * PT, y2 * PT)
-      .stroke();
+  for (const sheet of sheets) {
+    pdf.addPage({ size: [sheet.widthMm * PT, sheet.heightMm * PT], margin: 0 });
+    for (const { x1, y1, x2, y2, strokeMm } of sheet.lines) {
+      pdf.lineWidth(strokeMm * PT);
+      pdf
+        .moveTo(x1 * PT, y1 * PT)
+        .lineTo(x2 * PT, y2 * PT)
+        .stroke();
+    }
+    for (const text of sheet.texts) write(pdf, text, runsOf(text.text, fonts, missing));
   }
-  for (const text of sheet.texts) write(pdf, text, runsOf(text.text, fonts, missing));
   pdf.end();
   return { bytes: await done, missing: [...missing].join('') };
 }

@@ -1,5 +1,6 @@
 import {
   atMost,
+  clickWords,
   fStop,
   limitsTable,
   trimmed,
@@ -11,50 +12,114 @@ import type { Sheet, SheetLine, SheetText } from './sheet.js';
 /** Length of the line that proves the print is true. */
 export const PROOF_MM = 100;
 
-const MARGIN = 8;
-const LABEL = 15;
-const ROW = 4.2;
+/** Papers a strip is laid out on, upright, mm. */
+export const PAPERS = {
+  A4: { widthMm: 210, heightMm: 297 },
+  Letter: { widthMm: 215.9, heightMm: 279.4 },
+} as const;
 
-/**
- * A strip to cut out and tape on the gear: for each stop a line as long as the movement goes,
- * over a scale in millimetres. One block for rise, one for shift, each level and upright.
- */
-export function limitsStrip(station: Station, table: LimitsTable = limitsTable(station)): Sheet {
+export type Paper = keyof typeof PAPERS;
+
+/** Nearer to the edge many printers do not print. */
+const MARGIN = 10;
+const LABEL = 15;
+const ROW = 4;
+/** What a block takes besides its rows, and the head of a page. */
+const BLOCK_MM = 13;
+const HEAD_MM = 24;
+/** Room after the longest line for what it is told by. */
+const TOLD_MM = 30;
+
+/** One movement in one way of the back: a line a stop. */
+interface Block {
+  readonly name: string;
+  readonly limits: readonly { readonly mm: number | null; readonly by: string }[];
+}
+
+const SIDES = [
+  ['Up', 'up'],
+  ['Down', 'down'],
+  ['Sideways', 'right'],
+] as const;
+const WAYS = ['level', 'upright'] as const;
+
+const blocksOf = ({ rows, clicks }: LimitsTable): Block[] => [
+  ...SIDES.flatMap(([name, side]) =>
+    WAYS.map((way) => ({
+      name: `${name}, back ${way}`,
+      limits: rows.map((row) => row[way][side]),
+    })),
+  ),
+  ...clicks.flatMap((click) =>
+    WAYS.map((way) => ({
+      name: `Turned to ${clickWords(click)}, back ${way}`,
+      limits: click.rows.map((row) => row[way]),
+    })),
+  ),
+];
+
+/** A page that things are drawn on from the top down. */
+function pageOn(paper: Paper, title: string) {
   const lines: SheetLine[] = [];
   const texts: SheetText[] = [];
-  const blocks = [
-    { name: 'Up, back level', way: 'level', side: 'up' },
-    { name: 'Up, back upright', way: 'upright', side: 'up' },
-    { name: 'Down, back level', way: 'level', side: 'down' },
-    { name: 'Down, back upright', way: 'upright', side: 'down' },
-    { name: 'Sideways, back level', way: 'level', side: 'right' },
-    { name: 'Sideways, back upright', way: 'upright', side: 'right' },
-  ] as const;
-  const longest = Math.max(
-    10,
-    ...table.rows.flatMap((row) => blocks.map(({ way, side }) => row[way][side].mm ?? 0)),
-  );
-  // Paper ends somewhere; a movement longer than this is cut and says so.
-  const most = Math.min(150, Math.ceil(longest / 5) * 5);
-  const text = (
-    x: number,
-    y: number,
-    words: string,
-    sizeMm = 2.4,
-    anchor: SheetText['anchor'] = 'start',
-  ): void => {
-    texts.push({ x, y, text: words, sizeMm, anchor });
+  return {
+    sheet: { ...PAPERS[paper], title, lines, texts } satisfies Sheet,
+    text: (
+      x: number,
+      y: number,
+      text: string,
+      sizeMm = 2.4,
+      anchor: SheetText['anchor'] = 'start',
+    ) => void texts.push({ x, y, text, sizeMm, anchor }),
+    rule: (x1: number, y1: number, x2: number, y2: number, strokeMm = 0.15) =>
+      void lines.push({ x1, y1, x2, y2, strokeMm }),
   };
-  const rule = (x1: number, y1: number, x2: number, y2: number, strokeMm = 0.15): void => {
-    lines.push({ x1, y1, x2, y2, strokeMm });
-  };
+}
 
+type Page = ReturnType<typeof pageOn>;
+
+/**
+ * Strips to cut out and tape on the gear: for each stop a line as long as the movement goes, over
+ * a scale in millimetres. As many pages as they take; each has its proof line, and no block is
+ * parted between two.
+ */
+export function limitsStrip(
+  station: Station,
+  paper: Paper = 'A4',
+  table: LimitsTable = limitsTable(station),
+): Sheet[] {
+  const blocks = blocksOf(table);
+  const { widthMm, heightMm } = PAPERS[paper];
+  const longest = Math.max(10, ...blocks.flatMap(({ limits }) => limits.map(({ mm }) => mm ?? 0)));
+  // Paper ends somewhere; a movement longer than this is cut and says so.
+  const room = widthMm - 2 * MARGIN - LABEL - TOLD_MM;
+  const most = Math.min(5 * Math.floor(room / 5), Math.ceil(longest / 5) * 5);
+  const tall = BLOCK_MM + table.rows.length * ROW;
+  const each = Math.max(1, Math.floor((heightMm - 2 * MARGIN - HEAD_MM) / tall));
+  const count = Math.ceil(blocks.length / each);
   const name = station.lens.name ?? `${trimmed(station.lens.focal_length_mm, 1)} mm`;
-  const back = `${trimmed(station.back.width_mm, 1)} × ${trimmed(station.back.height_mm, 1)} mm`;
+  return Array.from({ length: count }, (_, i) => {
+    const page = pageOn(paper, `How far ${name} moves`);
+    head(page, station, table, name, count > 1 ? `, page ${i + 1} of ${count}` : '');
+    blocks.slice(i * each, (i + 1) * each).forEach((block, k) => {
+      drawBlock(page, block, table, MARGIN + HEAD_MM + k * tall, most);
+    });
+    return page.sheet;
+  });
+}
+
+function head(
+  { text, rule }: Page,
+  { back }: Station,
+  table: LimitsTable,
+  name: string,
+  which: string,
+): void {
+  const size = `${trimmed(back.width_mm, 1)} × ${trimmed(back.height_mm, 1)} mm`;
   const focus = table.focusM === null ? 'infinity' : `${trimmed(table.focusM, 2)} m`;
-  text(MARGIN, MARGIN + 2, `${name} on ${back}`, 3.4);
+  text(MARGIN, MARGIN + 2, `${name} on ${size}${which}`, 3.4);
   text(MARGIN, MARGIN + 6, `Lens straight, one movement at a time, focused at ${focus}.`);
-  let y = MARGIN + 12;
+  const y = MARGIN + 12;
   rule(MARGIN, y, MARGIN + PROOF_MM, y, 0.3);
   rule(MARGIN, y - 1.5, MARGIN, y + 1.5, 0.3);
   rule(MARGIN + PROOF_MM, y - 1.5, MARGIN + PROOF_MM, y + 1.5, 0.3);
@@ -63,41 +128,39 @@ export function limitsStrip(station: Station, table: LimitsTable = limitsTable(s
     y + 4,
     `This line is ${PROOF_MM} mm long. Print at 100 %, not fitted to the page; measure it first.`,
   );
-  y += 10;
-  for (const { name: heading, way, side } of blocks) {
-    const x0 = MARGIN + LABEL;
-    text(MARGIN, y, heading, 2.6);
-    y += 6;
-    rule(x0, y, x0 + most, y);
-    for (let mm = 0; mm <= most; mm++) {
-      const size = mm % 10 === 0 ? 2.4 : mm % 5 === 0 ? 1.8 : 1;
-      rule(x0 + mm, y, x0 + mm, y - size, mm % 5 === 0 ? 0.2 : 0.12);
-      if (mm % 10 === 0 && mm > 0) text(x0 + mm, y - 2.8, String(mm), 1.9, 'middle');
-    }
-    for (const row of table.rows) {
-      y += ROW;
-      const { mm, by } = row[way][side];
-      text(x0 - 1.5, y + 0.8, fStop(row.fNumber), 2.4, 'end');
-      if (mm === null) {
-        text(x0, y + 0.8, 'not covered', 2.2);
-        continue;
-      }
-      const shown = Math.min(mm, most);
-      rule(x0, y, x0 + shown, y, 0.6);
-      rule(x0 + shown, y - 1.2, x0 + shown, y + 1.2, 0.3);
-      const end =
-        mm > most
-          ? `goes on to ${Number.isFinite(mm) ? trimmed(mm, 1) : 'no end'}`
-          : `${trimmed(atMost(mm, 1), 1)} ${by}`;
-      text(x0 + shown + 1.2, y + 0.8, row.given ? end : `${end}, assumed`, 2);
-    }
-    y += 7;
+}
+
+function drawBlock(
+  { text, rule }: Page,
+  { name, limits }: Block,
+  { rows }: LimitsTable,
+  top: number,
+  most: number,
+): void {
+  const x0 = MARGIN + LABEL;
+  text(MARGIN, top, name, 2.6);
+  let y = top + 6;
+  rule(x0, y, x0 + most, y);
+  for (let mm = 0; mm <= most; mm++) {
+    const size = mm % 10 === 0 ? 2.4 : mm % 5 === 0 ? 1.8 : 1;
+    rule(x0 + mm, y, x0 + mm, y - size, mm % 5 === 0 ? 0.2 : 0.12);
+    if (mm % 10 === 0 && mm > 0) text(x0 + mm, y - 2.8, String(mm), 1.9, 'middle');
   }
-  return {
-    widthMm: Math.max(MARGIN * 2 + PROOF_MM, MARGIN * 2 + LABEL + most + 24),
-    heightMm: y + 2,
-    title: `How far ${name} moves`,
-    lines,
-    texts,
-  };
+  rows.forEach((row, i) => {
+    y += ROW;
+    const { mm, by } = limits[i]!;
+    text(x0 - 1.5, y + 0.8, fStop(row.fNumber), 2.4, 'end');
+    if (mm === null) {
+      text(x0, y + 0.8, 'not covered', 2.2);
+      return;
+    }
+    const shown = Math.min(mm, most);
+    rule(x0, y, x0 + shown, y, 0.6);
+    rule(x0 + shown, y - 1.2, x0 + shown, y + 1.2, 0.3);
+    const end =
+      mm > most
+        ? `goes on to ${Number.isFinite(mm) ? trimmed(mm, 1) : 'no end'}`
+        : `${trimmed(atMost(mm, 1), 1)} ${by}`;
+    text(x0 + shown + 1.2, y + 0.8, row.given ? end : `${end}, assumed`, 2);
+  });
 }

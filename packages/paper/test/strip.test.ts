@@ -2,14 +2,32 @@ import { readFileSync } from 'node:fs';
 import { inflateSync } from 'node:zlib';
 import { PDFDict, PDFDocument, PDFName, PDFRawStream } from 'pdf-lib';
 import { limitsTable, newStation, type Station } from '@gangway/station';
-import { FACE_FILES, limitsStrip, PROOF_MM, sheetPdf, sheetSvg } from '../src/index.js';
+import {
+  FACE_FILES,
+  limitsStrip,
+  PAPERS,
+  PROOF_MM,
+  sheetPdf,
+  sheetSvg,
+  type Paper,
+  type Sheet,
+} from '../src/index.js';
 
 const FACES = FACE_FILES.map((name) =>
   readFileSync(new URL(`../../../node_modules/@fontsource/archivo/files/${name}`, import.meta.url)),
 );
 
+const turning: Station = {
+  ...newStation('turning'),
+  movement_limits: {
+    moves: 'front',
+    radial_shift_mm: 12,
+    turn_stops_deg: Array.from({ length: 12 }, (_, i) => 30 * i),
+  },
+};
+
 describe('the strip', () => {
-  const strip = limitsStrip(newStation('check'));
+  const [strip] = limitsStrip(newStation('check')) as [Sheet];
 
   it('has a proof line of exactly its length, and the limits at true length', () => {
     const lengths = strip.lines.filter(({ y1, y2 }) => y1 === y2).map(({ x1, x2 }) => x2 - x1);
@@ -20,11 +38,33 @@ describe('the strip', () => {
     }
   });
 
-  it('keeps everything on its sheet', () => {
-    for (const { x1, x2, y1, y2 } of strip.lines) {
-      expect(Math.min(x1, x2, y1, y2)).toBeGreaterThanOrEqual(0);
-      expect(Math.max(x1, x2)).toBeLessThanOrEqual(strip.widthMm);
-      expect(Math.max(y1, y2)).toBeLessThanOrEqual(strip.heightMm);
+  it('is laid out on A4 and on Letter, over as many pages as it needs, each with its proof', () => {
+    for (const paper of Object.keys(PAPERS) as Paper[]) {
+      const pages = limitsStrip(turning, paper);
+      expect(pages.length).toBeGreaterThan(1);
+      for (const page of pages) {
+        expect(page).toMatchObject(PAPERS[paper]);
+        const lengths = page.lines.filter(({ y1, y2 }) => y1 === y2).map(({ x1, x2 }) => x2 - x1);
+        expect(lengths).toContain(PROOF_MM);
+        // Nearer to the edge many printers do not print.
+        for (const { x1, x2, y1, y2 } of page.lines) {
+          expect(Math.min(x1, x2, y1, y2)).toBeGreaterThanOrEqual(8);
+          expect(Math.max(x1, x2)).toBeLessThanOrEqual(page.widthMm - 8);
+          expect(Math.max(y1, y2)).toBeLessThanOrEqual(page.heightMm - 8);
+        }
+        for (const { x, y } of page.texts) {
+          expect(x).toBeLessThanOrEqual(page.widthMm - 8);
+          expect(y).toBeLessThanOrEqual(page.heightMm - 8);
+        }
+      }
+      const headings = pages.flatMap(({ texts }) => texts.map(({ text }) => text));
+      // Every block once: three sides and the clicks, each level and upright.
+      for (const name of ['Up', 'Down', 'Sideways']) {
+        expect(headings.filter((text) => text === `${name}, back level`)).toHaveLength(1);
+      }
+      expect(headings).toContain('Turned to 0°, 180°, back level');
+      expect(headings).toContain('Turned to 90°, 270°, back upright');
+      expect(headings).toContain('Turned to 30°, 150°, 210°, 330°, back level');
     }
   });
 
@@ -33,12 +73,12 @@ describe('the strip', () => {
       limitsStrip({
         ...newStation('check'),
         lens: { ...newStation('check').lens, name: 'Shift <24> & "co"' },
-      }),
+      })[0]!,
     );
     const [, width, box] = /width="([\d.]+)mm".*viewBox="0 0 ([\d.]+) /.exec(svg)!;
     expect(width).toBe(box);
     expect(svg).toContain('Shift &lt;24&gt; &amp; &quot;co&quot;');
-    const proof = /<line x1="8" y1="([\d.]+)" x2="108" y2="\1"/.exec(svg);
+    const proof = /<line x1="10" y1="([\d.]+)" x2="110" y2="\1"/.exec(svg);
     expect(proof).not.toBeNull();
   });
 
@@ -47,7 +87,8 @@ describe('the strip', () => {
       ...newStation('check'),
       lens: { ...newStation('check').lens, circle: [{ f_number: 3.5, diameter_mm: 30 }] },
     };
-    expect(limitsStrip(small).texts.filter(({ text }) => text === 'not covered').length).toBe(42);
+    const texts = limitsStrip(small).flatMap((page) => page.texts);
+    expect(texts.filter(({ text }) => text === 'not covered').length).toBe(42);
   });
 });
 
@@ -85,10 +126,10 @@ const named = (name: string): Station => {
 };
 
 describe('the strip as PDF', () => {
-  const sheet = limitsStrip(newStation('check'));
+  const [sheet] = limitsStrip(newStation('check')) as [Sheet];
 
   it('measures true: the line of 100 mm is 100 mm to 0.1 %, the page the size of the sheet', async () => {
-    const { bytes } = await sheetPdf(sheet, FACES);
+    const { bytes } = await sheetPdf([sheet], FACES);
     const pdf = await PDFDocument.load(bytes);
     const page = pdf.getPage(0);
     expect(page.getWidth() * MM).toBeCloseTo(sheet.widthMm, 4);

@@ -148,13 +148,20 @@ describe('the scene', () => {
     ).toHaveLength(2);
   });
 
-  it('is empty where nothing stands', () => {
-    expect(sceneOf({ camera: { height_m: 1.6 } })).toEqual([]);
+  it('where nothing stands has a ground and a backdrop, and marks stand on it', () => {
     const bare = finderOf(base());
     expect(bare.empty).toBe(true);
     // Never an empty white picture: a backdrop, and ground before it.
     expect(bare.shapes.some(({ filled }) => filled)).toBe(true);
     expect(bare.shapes.filter(({ look }) => look === 'ground').length).toBeGreaterThan(5);
+    const camera = { height_m: 1.6 };
+    const marks = [{ label: 'a', x_m: 0, y_m: 1.2, z_m: 2, must: 'sharp' as const }];
+    const higher = [...marks, { ...marks[0]!, y_m: 1.4 }];
+    const drops = (of: typeof marks) =>
+      sceneOf({ camera, marks: of }).filter(({ look }) => look === 'detail');
+    // The lowest lies on the table; the other stands above it.
+    expect(drops(marks)).toHaveLength(0);
+    expect(drops(higher)).toHaveLength(1);
   });
 });
 

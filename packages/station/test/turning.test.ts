@@ -3,13 +3,16 @@ import {
   evaluate,
   hindrance,
   instructionsFor,
+  limitsLines,
+  limitsTable,
+  newStation,
   ontoStop,
   readings,
+  type Report,
   solvedFor,
   solveStation,
-  turningWords,
-  type Report,
   type Station,
+  turningWords,
 } from '../src/index.js';
 import { base, parsed } from './helpers/rigs.js';
 import { everything, within } from './helpers/worlds.js';
@@ -193,5 +196,70 @@ describe('a lens or adapter that turns', () => {
       }),
       { numRuns: 60 },
     );
+  });
+});
+
+describe('limits at each stop of a lens that turns', () => {
+  const turning = (stops: number[]): Station => ({
+    ...newStation('turning'),
+    lens: {
+      ...newStation('turning').lens,
+      circle: [
+        { f_number: 3.5, diameter_mm: 60 },
+        { f_number: 8, diameter_mm: 67 },
+      ],
+    },
+    focus: { distance_m: null },
+    movement_limits: { moves: 'front', radial_shift_mm: 40, turn_stops_deg: stops },
+  });
+  const every15 = Array.from({ length: 24 }, (_, i) => 15 * i);
+
+  it('moved so far along its angle a corner just touches the circle, by the report', () => {
+    const station = turning(every15);
+    const { rows, clicks } = limitsTable(station);
+    const told = clicks.flatMap(({ anglesDeg }) => anglesDeg).sort((a, b) => a - b);
+    expect(told).toEqual(every15);
+    for (const click of clicks) {
+      for (const deg of click.anglesDeg) {
+        rows.forEach((row, i) => {
+          const { mm } = click.rows[i]!.level;
+          const at = (length: number) =>
+            readings({
+              ...station,
+              aperture: row.fNumber,
+              movements: {
+                ...station.movements,
+                rise_mm: length * Math.cos((deg * Math.PI) / 180),
+                shift_mm: length * Math.sin((deg * Math.PI) / 180),
+              },
+            }).coverage.covered;
+          expect(at(mm! - 1e-6)).toBe(true);
+          expect(at(mm! + 1e-6)).toBe(false);
+        });
+      }
+    }
+  });
+
+  it('no slide goes further than it is told to, whichever way it is turned', () => {
+    const { radial_shift_mm: _, ...limits } = turning([0, 30, 90]).movement_limits;
+    const ranged: Station = {
+      ...turning([0, 30, 90]),
+      movement_limits: { ...limits, rise_mm: [-8, 8], shift_mm: [-8, 8] },
+    };
+    for (const { rows } of limitsTable(ranged).clicks) {
+      for (const { level } of rows) expect(level.mm).toBeLessThanOrEqual(8);
+    }
+  });
+
+  it('straight up and sideways it goes as far as the scales say; nothing that turns has none', () => {
+    const { rows, clicks } = limitsTable(turning([0, 90]));
+    rows.forEach((row, i) => {
+      expect(clicks[0]!.rows[i]!.level.mm).toBeCloseTo(row.level.up.mm!, 9);
+      expect(clicks[1]!.rows[i]!.upright.mm).toBeCloseTo(row.upright.right.mm!, 9);
+    });
+    expect(limitsTable(newStation('plain')).clicks).toEqual([]);
+    const [head, first] = limitsLines(limitsTable(turning([0, 90])));
+    expect(head).toContain('level_at_90_deg_mm');
+    expect(first).toHaveLength(head!.length);
   });
 });

@@ -7,9 +7,13 @@ import {
   fStop,
   limitsLines,
   limitsTable,
+  clickWords,
+  type LimitsTable,
   type StopLimits,
 } from '@gangway/station';
-import { limitsStrip, sheetSvg, type Sheet } from '@gangway/paper';
+import * as z from 'zod';
+import { limitsStrip, PAPERS, sheetSvg, type Paper, type Sheet } from '@gangway/paper';
+import { useKept } from '../browser/use-kept.js';
 import { saveFile } from '../browser/save-file.js';
 import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
@@ -23,6 +27,8 @@ const SIDES = [
   ['right', 'right'],
 ] as const;
 
+const paperShape = z.enum(Object.keys(PAPERS) as [Paper, ...Paper[]]);
+
 const FAILED =
   'The PDF could not be made here. Save the SVG and print that; it is as true to scale.';
 
@@ -31,8 +37,8 @@ export function LimitsPage() {
   const station = useAppSelector(selectStation);
   const units = useAppSelector((state) => state.preferences.units);
   const table = useMemo(() => limitsTable(station), [station]);
-  const strip = useMemo(() => limitsStrip(station, table), [station, table]);
-  const svg = useMemo(() => sheetSvg(strip), [strip]);
+  const [paper, setPaper] = useKept<Paper>('paper', paperShape, units === 'feet' ? 'Letter' : 'A4');
+  const strip = useMemo(() => limitsStrip(station, paper, table), [station, paper, table]);
   const [told, setTold] = useState<string | null>(null);
   const name = `${station.lens.name ?? 'lens'} limits`.replace(/[^\w .-]+/g, ' ').trim();
 
@@ -74,7 +80,31 @@ export function LimitsPage() {
           >
             Table (CSV)
           </Button>
-          <Button onClick={() => saveFile(`${name}.svg`, svg, 'image/svg+xml')}>Strip (SVG)</Button>
+          <label className="flex items-center gap-2 text-quiet print:hidden">
+            Paper
+            <select
+              value={paper}
+              onChange={(event) => setPaper(event.target.value as Paper)}
+              className="min-h-9 border-b border-rule bg-paper font-medium text-ink"
+            >
+              {Object.keys(PAPERS).map((each) => (
+                <option key={each}>{each}</option>
+              ))}
+            </select>
+          </label>
+          <Button
+            onClick={() =>
+              strip.forEach((sheet, i) =>
+                saveFile(
+                  `${name}${strip.length > 1 ? `, page ${i + 1}` : ''}.svg`,
+                  sheetSvg(sheet),
+                  'image/svg+xml',
+                ),
+              )
+            }
+          >
+            Strip (SVG)
+          </Button>
           <Button look="strong" onClick={() => void savePdf()}>
             Strip (PDF)
           </Button>
@@ -85,7 +115,7 @@ export function LimitsPage() {
           {told}
         </p>
       )}
-      <div className="grid gap-8 xl:grid-cols-[auto_1fr]">
+      <div className="grid gap-8 xl:grid-cols-[auto_1fr] [&>figure]:xl:col-start-2 [&>figure]:xl:row-span-2 [&>figure]:xl:row-start-1">
         <table className="h-fit text-right">
           <thead>
             <tr className="text-[13px] text-quiet">
@@ -134,6 +164,7 @@ export function LimitsPage() {
             ))}
           </tbody>
         </table>
+        {table.clicks.length > 0 && <Clicks table={table} />}
         <figure>
           {table.rows.some(({ given }) => !given) && (
             <p className="flex items-baseline gap-2 pb-2 text-quiet">
@@ -145,42 +176,93 @@ export function LimitsPage() {
             </p>
           )}
           <figcaption className="pb-2 text-quiet">
-            The strip: print at 100 %, measure its proof line, cut out and tape on.
+            The strip, {strip.length === 1 ? 'one page' : `${strip.length} pages`} of {paper}: print
+            at 100 %, measure its proof line, cut out and tape on.
           </figcaption>
-          <StripDrawing sheet={strip} />
+          <div className="space-y-4">
+            {strip.map((sheet, i) => (
+              <StripDrawing key={i} sheet={sheet} page={i + 1} pages={strip.length} />
+            ))}
+          </div>
         </figure>
       </div>
     </div>
   );
 }
 
-function Cells({ of }: { of: StopLimits }) {
-  return SIDES.map(([side]) => {
-    const { mm, by } = of[side];
-    return (
-      <td key={side} className={`px-3 ${side === 'up' ? 'border-l border-rule' : ''}`}>
-        {mm === null ? (
-          <span className="text-[13px] text-outside">no</span>
-        ) : (
-          <>
-            <span className="figure">{Number.isFinite(mm) ? fixed(atMost(mm, 1), 1) : '∞'}</span>
-            {by === 'mechanism' && (
-              <span className="narrow ml-1 text-[11px] text-quiet">mech.</span>
-            )}
-          </>
+/** How far it shifts at each of the stops of its turning. */
+function Clicks({ table }: { table: LimitsTable }) {
+  return (
+    <table className="h-fit text-right">
+      <caption className="pb-1 text-left text-[13px] font-semibold text-quiet">
+        At each stop of its turning, clockwise as seen from behind
+      </caption>
+      <thead>
+        <tr className="text-[13px] text-quiet [&>th]:font-normal">
+          <th className="pr-4 text-left">Turned to</th>
+          {table.rows.map((row) => (
+            <th key={row.fNumber} className="px-3">
+              {fStop(row.fNumber)}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {table.clicks.flatMap((click) =>
+          WAYS.map((way) => (
+            <tr key={`${clickWords(click)} ${way}`} className="border-t border-rule">
+              <th className="py-1 pr-4 text-left font-normal">
+                <span className="figure">{clickWords(click)}</span>{' '}
+                <span className="text-[13px] text-quiet">back {way}</span>
+              </th>
+              {click.rows.map((row, i) => (
+                <LimitCell key={i} limit={row[way]} />
+              ))}
+            </tr>
+          )),
         )}
-      </td>
-    );
-  });
+      </tbody>
+    </table>
+  );
 }
 
-/** The strip as it will be printed, fitted to the screen. */
-function StripDrawing({ sheet }: { sheet: Sheet }) {
+const WAYS = ['level', 'upright'] as const;
+
+const Cells = ({ of }: { of: StopLimits }) =>
+  SIDES.map(([side]) => (
+    <LimitCell
+      key={side}
+      limit={of[side]}
+      className={side === 'up' ? 'border-l border-rule' : ''}
+    />
+  ));
+
+const LimitCell = ({
+  limit: { mm, by },
+  className = '',
+}: {
+  limit: StopLimits['up'];
+  className?: string;
+}) => (
+  <td className={`px-3 ${className}`}>
+    {mm === null ? (
+      <span className="text-[13px] text-outside">no</span>
+    ) : (
+      <>
+        <span className="figure">{Number.isFinite(mm) ? fixed(atMost(mm, 1), 1) : '∞'}</span>
+        {by === 'mechanism' && <span className="narrow ml-1 text-[11px] text-quiet">mech.</span>}
+      </>
+    )}
+  </td>
+);
+
+/** A page of the strip as it will be printed, fitted to the screen. */
+function StripDrawing({ sheet, page, pages }: { sheet: Sheet; page: number; pages: number }) {
   return (
     <svg
       viewBox={`0 0 ${sheet.widthMm} ${sheet.heightMm}`}
       role="img"
-      aria-label="Strip with a line for each stop, as long as the movement goes"
+      aria-label={`Strip with a line for each stop, as long as the movement goes, page ${page} of ${pages}`}
       className="w-full max-w-2xl border border-rule bg-white text-black"
     >
       <g stroke="currentColor">

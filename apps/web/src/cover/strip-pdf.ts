@@ -12,6 +12,6 @@ async function bytesOf(address: string): Promise<Uint8Array> {
   return new Uint8Array(await response.arrayBuffer());
 }
 
-/** The sheet as PDF, with the app's own letters. */
-export const stripPdf = async (sheet: Sheet): Promise<Pdf> =>
-  sheetPdf(sheet, await Promise.all(FACES.map(bytesOf)));
+/** The sheets as PDF, with the app's own letters. */
+export const stripPdf = async (sheets: readonly Sheet[]): Promise<Pdf> =>
+  sheetPdf(sheets, await Promise.all(FACES.map(bytesOf)));

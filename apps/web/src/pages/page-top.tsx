@@ -7,11 +7,11 @@ import { useAppDispatch, useAppSelector } from '../store/store.js';
 /** The thin line at the top of every screen: where one is and may go on the left, what one may do on the right. */
 export function PageTop({ trail, children }: { trail?: ReactNode; children?: ReactNode }) {
   return (
-    <header className="flex min-h-11 flex-wrap items-center gap-x-5 border-b border-rule bg-page px-5 text-[14px] print:hidden">
+    <header className="flex min-h-11 flex-wrap items-center gap-x-5 border-b border-rule bg-page px-5 text-[14px]">
       <Link to="/jobs" className="text-[15px] font-bold tracking-tight [font-stretch:112%]">
         Gangway
       </Link>
-      <nav aria-label="Lists" className="flex items-center gap-x-4">
+      <nav aria-label="Lists" className="print:hidden flex items-center gap-x-4">
         {trail === undefined ? <Sections /> : <TuckedSections />}
       </nav>
       <div
@@ -37,7 +37,7 @@ export function PageTop({ trail, children }: { trail?: ReactNode; children?: Rea
 }
 
 export const TOP_BUTTON =
-  'min-h-9 text-quiet hover:text-ink disabled:opacity-40 disabled:hover:text-quiet pointer-coarse:min-h-11';
+  'print:hidden min-h-9 text-quiet hover:text-ink disabled:opacity-40 disabled:hover:text-quiet pointer-coarse:min-h-11';
 
 function UnitsButton() {
   const dispatch = useAppDispatch();

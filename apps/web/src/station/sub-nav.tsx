@@ -19,7 +19,7 @@ export function SubNav() {
     <nav
       ref={nav}
       aria-label="Within this step"
-      className="flex overflow-x-auto border-b border-rule bg-paper px-3"
+      className="print:hidden flex overflow-x-auto border-b border-rule bg-paper px-3"
     >
       {places.map(({ path, label }) => (
         <NavLink

@@ -1,3 +1,3 @@
 /** How the mark beside a result looks, shut or open. */
 export const WHY =
-  '-my-1 inline-flex size-6 shrink-0 items-center justify-center text-faint hover:text-ink pointer-coarse:size-11';
+  'print:hidden -my-1 inline-flex size-6 shrink-0 items-center justify-center text-faint hover:text-ink pointer-coarse:size-11';

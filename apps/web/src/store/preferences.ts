@@ -14,6 +14,8 @@ export interface Preferences {
   grid: boolean;
   /** The colour that shows what is sharp in a blurred picture. */
   sharpTint: SharpTint;
+  /** A page is being printed: its light is the paper's, and is not kept. */
+  onPaper: boolean;
 }
 
 /** Colours far from those that verdicts are told in. */
@@ -28,6 +30,7 @@ const schema = z.object({
   groundGlass: z.boolean().catch(false),
   grid: z.boolean().catch(false),
   sharpTint: z.enum(SHARP_TINTS).catch('blue'),
+  onPaper: z.literal(false).catch(false),
 });
 
 function kept(): Preferences {
@@ -40,6 +43,7 @@ function kept(): Preferences {
 
 export function keepPreferences(preferences: Preferences): void {
   document.documentElement.dataset.light = preferences.light;
+  if (preferences.onPaper) return;
   // Where storage is full or forbidden the choice holds for this visit.
   writeTo(local, KEY, JSON.stringify(preferences));
 }
@@ -50,6 +54,9 @@ const slice = createSlice({
   reducers: {
     lightChosen: (state, action: PayloadAction<Light>) => {
       state.light = action.payload;
+    },
+    paperLaid: (state, action: PayloadAction<boolean>) => {
+      state.onPaper = action.payload;
     },
     unitsChosen: (state, action: PayloadAction<Units>) => {
       state.units = action.payload;
@@ -66,6 +73,12 @@ const slice = createSlice({
   },
 });
 
-export const { lightChosen, unitsChosen, groundGlassFlipped, gridToggled, sharpTintChosen } =
-  slice.actions;
+export const {
+  lightChosen,
+  paperLaid,
+  unitsChosen,
+  groundGlassFlipped,
+  gridToggled,
+  sharpTintChosen,
+} = slice.actions;
 export const preferencesReducer = slice.reducer;

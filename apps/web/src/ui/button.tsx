@@ -19,7 +19,7 @@ export function Button({
       type="button"
       {...rest}
       className={clsx(
-        'inline-flex min-h-9 items-center justify-center gap-1.5 rounded-sm px-3 font-medium whitespace-nowrap disabled:opacity-40 pointer-coarse:min-h-11',
+        'print:hidden inline-flex min-h-9 items-center justify-center gap-1.5 rounded-sm px-3 font-medium whitespace-nowrap disabled:opacity-40 pointer-coarse:min-h-11',
         LOOKS[look],
         className,
       )}

@@ -45,7 +45,8 @@ function MenuLine({ item }: { item: MenuItem }) {
   );
 }
 
-const TRIGGER = 'flex size-11 shrink-0 items-center justify-center text-quiet hover:text-ink';
+const TRIGGER =
+  'print:hidden flex size-11 shrink-0 items-center justify-center text-quiet hover:text-ink';
 
 /** The menu of one line. Lists are long: until it is asked for, it is a plain button. */
 export function RowMenu({ label, itemsOf }: { label: string; itemsOf: () => readonly MenuItem[] }) {

@@ -7,7 +7,7 @@ export function Barrel() {
   return (
     <section
       aria-label="Barrel"
-      className="grid shrink-0 border-t border-rule-strong bg-paper sm:grid-cols-2 lg:grid-cols-3"
+      className="print:hidden grid shrink-0 border-t border-rule-strong bg-paper sm:grid-cols-2 lg:grid-cols-3"
     >
       <Hatching />
       {CONTROL_IDS.map((id) => (
