@@ -54,7 +54,7 @@ for (const light of ['daylight', 'darkcloth']) {
       ['focus', 'Already set.'],
       ['focus/stop', 'Diffraction on this back'],
       ['focus/soft', 'Looks to begin from'],
-      ['focus/stack', 'One frame, leaned'],
+      ['focus/stack', 'Frames share'],
       ['focus/bed', 'Two readings are wanted: the nearest thing and the farthest.'],
       ['focus/close', 'Focal length that acts'],
       ['focus/held-off', 'A hand must hold the gap to'],

@@ -27,11 +27,24 @@ test('a job is created, renamed, duplicated, archived and restored', async ({ pa
   await page.getByRole('button', { name: `More for ${name} hall (copy)` }).click();
   await page.getByRole('menuitem', { name: 'Archive' }).click();
   await expect(page.getByRole('link', { name: `${name} hall (copy)` })).toBeHidden();
+  // Undone at once; then archived for good and taken back the long way.
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(page.getByRole('link', { name: `${name} hall (copy)` })).toBeVisible();
+  await page.getByRole('button', { name: `More for ${name} hall (copy)` }).click();
+  await page.getByRole('menuitem', { name: 'Archive' }).click();
+  await expect(page.getByRole('link', { name: `${name} hall (copy)` })).toBeHidden();
   await page.getByRole('button', { name: 'Show archive' }).click();
   await page.getByRole('button', { name: `More for ${name} hall (copy)` }).click();
   await page.getByRole('menuitem', { name: 'Restore' }).click();
   await page.getByRole('button', { name: 'Show current jobs' }).click();
   await expect(page.getByRole('link', { name: `${name} hall (copy)` })).toBeVisible();
+  await page.getByRole('button', { name: `More for ${name} hall (copy)` }).click();
+  await page.getByRole('menuitem', { name: 'Archive' }).click();
+  await page.getByRole('button', { name: 'Show archive' }).click();
+  await page.getByRole('button', { name: `More for ${name} hall (copy)` }).click();
+  await page.getByRole('menuitem', { name: 'Delete for good' }).click();
+  await page.getByRole('menuitem', { name: 'Really delete it, with its archive' }).click();
+  await expect(page.getByRole('link', { name: `${name} hall (copy)` })).toBeHidden();
 });
 
 test('stations of a job are begun, duplicated, archived and restored; their verdicts stand in the list', async ({

@@ -275,3 +275,25 @@ test('a name that cannot be is refused beside it and kept', async ({ page }) => 
   await name.press('Escape');
   await expect(name).toHaveValue('Customs house, north front');
 });
+
+test('undo survives a reload; a page prints without its controls, on white', async ({ page }) => {
+  const { cover } = await freshStation();
+  await page.goto(cover);
+  await enter(typed(page, 'Rise'), '4');
+  await enter(typed(page, 'Rise'), '5');
+  await expect(saved(page)).toBeVisible();
+  await page.reload();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(scale(page, 'Rise')).toHaveAttribute('aria-valuenow', '4');
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await expect(scale(page, 'Rise')).toHaveAttribute('aria-valuenow', '5');
+
+  await page.getByRole('button', { name: /^Light: Daylight/ }).click();
+  await page.emulateMedia({ media: 'print' });
+  await expect(page.locator('html')).toHaveAttribute('data-light', 'daylight');
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeHidden();
+  await expect(scale(page, 'Rise')).toBeHidden();
+  await expect(page.getByText('Worst corner, ')).toBeVisible();
+  await page.emulateMedia({ media: null });
+  await expect(page.locator('html')).toHaveAttribute('data-light', 'darkcloth');
+});

@@ -39,9 +39,13 @@ const VIEWS = [
     path: `${station(4)}/cover/turn-in`,
     act: (page) => page.getByRole('button', { name: 'Ease: Tool cupboard' }).click(),
   },
-  { name: 'software', path: `${station(1)}/cover/software` },
+  {
+    name: 'held-off',
+    path: `${station(2)}/focus/held-off`,
+    act: (page) => page.getByRole('button', { name: 'Set it so' }).click(),
+  },
   { name: 'limits', path: `${station(3)}/cover/limits` },
-  { name: 'variants', path: `${station(6)}/cover/variants` },
+  { name: 'close-up', path: `${station(8)}/focus/close` },
   { name: 'focus', path: `${station(2)}/focus` },
   {
     name: 'focus-darkcloth',
@@ -53,7 +57,7 @@ const VIEWS = [
   { name: 'soft', path: `${station(7)}/focus/soft` },
   { name: 'kit', path: '/kit' },
   { name: 'bench', path: rig(7) },
-  { name: 'match', path: `${rig(6)}/match` },
+  { name: 'words', path: '/words' },
   {
     name: 'import',
     path: '/kit/import',

@@ -6,7 +6,7 @@ import { criterionSchema } from '@gangway/station';
 import type { Connection, Database, Query } from './database.js';
 import { copyName, isCopyOf, stemOf } from './documents/copies.js';
 import { idSchema, nameSchema } from './requests.js';
-import { accept, notFound, taken } from './problems.js';
+import { accept, notFound, stillInUse, taken } from './problems.js';
 import { jobs, stations } from './tables.js';
 
 const created = z.object({ id: idSchema.optional(), name: nameSchema });
@@ -105,6 +105,11 @@ export function jobRoutes({ db, transact }: Connection): Router {
     response.json(await findJob(db, id));
   });
 
+  router.delete('/:id', async (request, response) => {
+    await removeJob(transact, accept(idSchema, request.params.id));
+    response.status(204).end();
+  });
+
   router.post('/:id/duplicate', async (request, response) => {
     const id = accept(idSchema, request.params.id);
     const { id: newId = randomUUID() } = accept(copied, request.body ?? {});
@@ -130,6 +135,23 @@ export function jobRoutes({ db, transact }: Connection): Router {
 
   return router;
 }
+
+/** Takes an archived job away for good, with its stations and all their saves. */
+const removeJob = (transact: Connection['transact'], id: string): Promise<void> =>
+  transact(async (query) => {
+    const [row] = await query<{ archived: boolean }>(
+      'select archived_at is not null as archived from jobs where id = $1 for update',
+      [id],
+    );
+    if (!row) throw notFound('job');
+    if (!row.archived) throw stillInUse();
+    await query(
+      'delete from station_revisions where station_id in (select id from stations where job_id = $1)',
+      [id],
+    );
+    await query('delete from stations where job_id = $1', [id]);
+    await query('delete from jobs where id = $1', [id]);
+  });
 
 /** Copies what is not archived, each as its first revision, without a document leaving the database. */
 const copyStations = (tx: Database, from: string, to: string) =>

@@ -1,12 +1,12 @@
 import {
   airyWords,
-  fStop,
   asPanorama,
   atMagnification,
   bedAnswer,
   closeUp,
   cornerFalloff,
   evaluate,
+  fStop,
   heldOff,
   hindrance,
   looksFor,
@@ -14,12 +14,12 @@ import {
   solvedFor,
   solveStation,
   startHeldOff,
+  type Station,
   stopTable,
   tiltOrStack,
   wedgeAtMarks,
   why,
   wiggleFor,
-  type Station,
 } from '../src/index.js';
 import { base } from './helpers/rigs.js';
 import { mark, table, THREE } from './helpers/table.js';
@@ -197,7 +197,7 @@ describe('soft on purpose', () => {
   });
 
   it('measures the wedge where each thing stands: thicker further from the hinge', () => {
-    const set = solvedFor(table(THREE));
+    const set = solvedFor(table(THREE), solveStation(table(THREE)));
     const wedge = wedgeAtMarks(set);
     expect(wedge.map(({ thicknessMm }) => thicknessMm!)).toEqual(
       [...wedge.map(({ thicknessMm }) => thicknessMm!)].sort((a, b) => a - b),

@@ -10,6 +10,7 @@ import {
   sceneStep,
   sectionOf,
   solvedFor,
+  solveStation,
   withMarks,
 } from '../src/index.js';
 import { parsed } from './helpers/rigs.js';
@@ -19,7 +20,7 @@ describe('the sections', () => {
   const set = solvedFor(table(THREE, { solve: { tilt: true, swing: false } }));
 
   it('carry the plane through the marks it holds, and the hinge where it lies', () => {
-    const section = sectionOf(solvedFor(table(THREE)), 'side');
+    const section = sectionOf(solvedFor(table(THREE), solveStation(table(THREE))), 'side');
     for (const { at, plane } of section.marks) {
       expect(plane!.x).toBeCloseTo(at.x, 4);
       expect(plane!.y).toBeCloseTo(at.y, 3);

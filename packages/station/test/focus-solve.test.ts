@@ -5,22 +5,22 @@ import {
   focusWays,
   hindrance,
   instructionsFor,
+  type Mark,
   readings,
   solvedFor,
   solveStation,
+  type Station,
   withJobCriterion,
   withMark,
   withoutMark,
   withSolve,
-  type Mark,
-  type Station,
 } from '../src/index.js';
 import { base } from './helpers/rigs.js';
 import { mark, table, THREE } from './helpers/table.js';
 
 describe('the setting for marks', () => {
   it('holds every mark once the scales stand as told, to the digit they are set to', () => {
-    const set = solvedFor(table(THREE));
+    const set = solvedFor(table(THREE), solveStation(table(THREE)));
     const report = readings(set);
     expect(report.marks!.every(({ holds }) => holds)).toBe(true);
     // A thousandth of a degree leaves next to nothing.

@@ -1,5 +1,12 @@
 import fc from 'fast-check';
-import { evaluate, parseStation, readings, solvedFor, type Station } from '../src/index.js';
+import {
+  evaluate,
+  parseStation,
+  readings,
+  solvedFor,
+  solveStation,
+  type Station,
+} from '../src/index.js';
 import { Traced } from './helpers/traced.js';
 import { within } from './helpers/worlds.js';
 
@@ -257,7 +264,7 @@ describe('solutions against a search by brute force', () => {
       const { tilt_deg: t, swing_deg: s } = solution!;
       const taken: Station = {
         ...station,
-        aperture: solvedFor(station).aperture, // A ring clears at the stop it was found for.
+        aperture: solvedFor(station, solveStation(station)).aperture, // A ring clears at the stop it was found for.
         focus: { image_distance_mm: solution!.bed_mm! },
         movements: {
           ...station.movements,
@@ -279,7 +286,7 @@ describe('solutions against a search by brute force', () => {
       expect(Math.abs(traced.n - solution!.f_number!)).toBeLessThan(close);
       expect(traced.missed).toBeLessThanOrEqual(1e-9);
       // Set on the scales, in steps a hand can set, every mark is held at the stop that goes with it.
-      const settled = readings(solvedFor(station));
+      const settled = readings(solvedFor(station, solveStation(station)));
       expect(settled.marks!.every(({ holds }) => holds)).toBe(true);
       expect(settled.coverage.covered && settled.coverage.filter_clear).toBe(true);
       expect(settled.rig.problems.filter(({ severity }) => severity === 'stop')).toEqual([]);

@@ -20,8 +20,8 @@ import { within } from './helpers/worlds.js';
 
 /** How each setting is called where a way speaks of it; written here, apart from the words themselves. */
 const SPOKEN: readonly (readonly [RegExp, (after: Station, title: string) => RegExp])[] = [
-  [/^\/movements\/rise_mm/, () => /rise|fall|Raise|Lower|Ease to/i],
-  [/^\/movements\/shift_mm/, () => /shift|Ease to/i],
+  [/^\/movements\/rise_mm/, () => /rise|fall|Raise|Lower|lift|drop|Ease (to|the back)/i],
+  [/^\/movements\/shift_mm/, () => /shift|Ease (to|the back)/i],
   [/^\/movements\/tilt_deg/, () => /tilt|lean/i],
   [/^\/movements\/swing_deg/, () => /swing|lean/i],
   [/^\/aperture/, (after) => new RegExp(fStop(after.aperture).replace('.', '\\.'))],

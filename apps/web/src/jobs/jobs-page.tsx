@@ -6,6 +6,7 @@ import {
   sentence,
   useChangeJobMutation,
   useCreateJobMutation,
+  useDeleteJobMutation,
   useDuplicateJobMutation,
   useJobsQuery,
 } from '../records/api.js';
@@ -15,7 +16,10 @@ import { NameDialog } from '../ui/name-dialog.js';
 import { ListRow } from '../pages/list-row.js';
 import { newId } from '../browser/new-id.js';
 import { Beginning } from '../begin/beginning.js';
-import { useListing, useTold, ListPage } from '../pages/list-page.js';
+import { useArchiving, useListing, useTold, ListPage } from '../pages/list-page.js';
+
+const stationsOf = ({ stations }: ListedJob): string =>
+  stations === 0 ? 'its archive' : stations === 1 ? 'its station' : `its ${stations} stations`;
 
 /** With more jobs than this nobody is new here. */
 const FEW = 2;
@@ -31,6 +35,8 @@ export function JobsPage() {
   const navigate = useNavigate();
 
   const told = useTold();
+  const [remove] = useDeleteJobMutation();
+  const archiving = useArchiving(change);
 
   const submitName = async (name: string): Promise<string | null> => {
     if (naming === 'new') {
@@ -81,8 +87,19 @@ export function JobsPage() {
                 },
                 {
                   label: archived ? 'Restore' : 'Archive',
-                  onSelect: () => void told(change({ id: job.id, archived: !archived })),
+                  onSelect: () => void archiving(job.id, job.name, !archived),
                 },
+                ...(archived
+                  ? [
+                      {
+                        label: 'Delete for good',
+                        confirm: {
+                          label: `Really delete it, with ${stationsOf(job)}`,
+                          onSelect: () => void told(remove(job.id)),
+                        },
+                      },
+                    ]
+                  : []),
               ]}
             >
               <Link

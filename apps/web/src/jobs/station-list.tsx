@@ -28,7 +28,7 @@ import { STANDING_TEXT } from '../ui/standing.js';
 import { useRested } from '../ui/use-paced.js';
 import { useTries } from '../records/use-tries.js';
 import { documentItems } from '../pages/document-items.js';
-import { useTold } from '../pages/list-page.js';
+import { useArchiving, useTold } from '../pages/list-page.js';
 
 const ROW_PX = 70;
 const REST_MS = 80;
@@ -118,9 +118,10 @@ function StationMenu({ stored, name }: { stored: StoredStation; name: string }) 
   const [archive] = useArchiveStationMutation();
   const [remove] = useDeleteStationMutation();
   const told = useTold();
+  const archiving = useArchiving(archive);
   const really = 'Really delete it, with its versions';
   const items = (): MenuItem[] =>
-    documentItems(stored, { duplicate, archive, remove, told, really });
+    documentItems(stored, { duplicate, archiving, remove, told, really });
   return <RowMenu label={`More for ${name}`} itemsOf={items} />;
 }
 

@@ -1,6 +1,7 @@
 import { Plus, X } from 'lucide-react';
 import { circleFor, FORMATS } from '@gangway/station';
 import { Button } from '../ui/button.js';
+import { onwards } from './onwards.js';
 
 interface Props {
   /** As the table is written: `f/3.5: 62; f/8: 67`. */
@@ -48,6 +49,7 @@ export function CircleRows({ text, fMin, message, onChange }: Props) {
                   set(index, [event.target.value.replace(/[;:]/g, ''), diameter])
                 }
                 autoComplete="off"
+                onKeyDown={onwards}
                 className={`${INPUT} placeholder:text-faint`}
               />
             </label>
@@ -61,6 +63,7 @@ export function CircleRows({ text, fMin, message, onChange }: Props) {
                   set(index, [filled, event.target.value.replace(/[;:]/g, '')]);
                 }}
                 autoComplete="off"
+                onKeyDown={onwards}
                 className={INPUT}
               />
               <span className="text-[12px] text-quiet">mm</span>

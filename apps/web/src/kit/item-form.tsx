@@ -1,13 +1,11 @@
 import { useEffect, useMemo, useState } from 'react';
-import { useForm, useWatch, type Control, type UseFormRegister } from 'react-hook-form';
+import { useForm, useWatch } from 'react-hook-form';
 import {
   fieldsOf,
   itemFrom,
   KIND_WORDS,
   KIT_FIELDS,
   textsOf,
-  type FieldDef,
-  type FieldGroup,
   type Kind,
   type KitItem,
   type Texts,
@@ -22,9 +20,9 @@ import { useStorageTrouble } from '../browser/use-storage.js';
 import { itemDrafts, type ItemDraft } from '../records/item-drafts.js';
 import { LeftUnreadable } from '../records/left-unreadable.js';
 import { LeftDraft } from './left-draft.js';
-import { described, FieldLine, inputLook } from '../fields/line.js';
+import { Group, TextLine } from './item-fields.js';
+import { nameOf, type Values } from './item-values.js';
 import { FormatChoice, MountChoice } from './offers.js';
-import type { TermId } from '../words/terms.js';
 
 export type Submitted =
   { kind: 'saved'; revision: number; next: () => void } | { kind: 'failed'; message: string };
@@ -41,11 +39,6 @@ interface Props {
   onFollow?: () => void;
   onSave: (document: KitItem, baseRevision: number) => Promise<Submitted>;
 }
-
-/** Form names may not hold dots, which would make nests of them. */
-const nameOf = (path: string): string => path.replaceAll('.', '/');
-
-type Values = Record<string, string>;
 
 const START: Partial<Record<Kind, Texts>> = { lens: { f_max: 'f/22' } };
 
@@ -290,161 +283,3 @@ function KeptForm({
     </form>
   );
 }
-
-function Group({
-  group,
-  kind,
-  filled,
-  wrong,
-  children,
-}: {
-  group: FieldGroup;
-  kind: Kind;
-  filled: boolean;
-  wrong: boolean;
-  children: React.ReactNode;
-}) {
-  const [open, setOpen] = useState(group.open === true || filled);
-  const shown = open || wrong;
-  if (group.open) {
-    return (
-      <section>
-        <h2 className="mb-2 text-[15px] font-semibold">{group.title}</h2>
-        <div className="space-y-1.5">{children}</div>
-      </section>
-    );
-  }
-  return (
-    <section>
-      <h2>
-        <button
-          type="button"
-          aria-expanded={shown}
-          onClick={() => setOpen(!shown)}
-          className="flex min-h-9 w-full items-baseline gap-2 border-t border-rule pt-2 text-left text-[15px] font-semibold pointer-coarse:min-h-11"
-        >
-          {group.title}
-          {!shown && (
-            <span className="truncate text-[13px] font-normal text-quiet">
-              {filled
-                ? 'filled in'
-                : group.fields
-                    .slice(0, 3)
-                    .map(({ label }) => label.toLowerCase())
-                    .join(', ')}
-            </span>
-          )}
-        </button>
-      </h2>
-      {shown && (
-        <div className="mt-1 space-y-1.5" data-kind={kind}>
-          {children}
-        </div>
-      )}
-    </section>
-  );
-}
-
-const UNITS: Partial<Record<FieldDef['input'], string>> = {
-  length: 'mm',
-  offset: 'mm',
-  range_mm: 'mm',
-  range_deg: '°',
-  angle: '°',
-  angles: '°',
-  mass: 'g',
-  pixels: 'px',
-  ratio: '×',
-};
-
-function TextLine({
-  field,
-  register,
-  message,
-  hint,
-  onLeave,
-  onType,
-}: {
-  field: FieldDef;
-  register: UseFormRegister<Values>;
-  control: Control<Values>;
-  message: string | undefined;
-  hint: string | undefined;
-  onLeave: () => void;
-  onType: () => void;
-}) {
-  const name = nameOf(field.path);
-  const id = `field-${name}`;
-  const bound = register(name, { onBlur: onLeave, onChange: onType });
-  const wrong = message ?? null;
-  const help = hint ?? field.help;
-  const why = described(id, wrong, help);
-  const wide = field.input === 'text' || field.input === 'notes';
-  const look = inputLook(wrong);
-  return (
-    <FieldLine
-      {...{ id, help }}
-      term={TERM_OF[field.path]}
-      label={field.label}
-      message={wrong}
-      unit={wide ? undefined : (UNITS[field.input] ?? '')}
-    >
-      {field.input === 'choice' || field.input === 'yesno' ? (
-        <select
-          id={id}
-          {...bound}
-          {...why}
-          className={`min-h-8 bg-page text-right font-medium ${look}`}
-        >
-          <option value="">—</option>
-          {(field.options ?? YES_NO).map(([key, words]) => (
-            <option key={key} value={key}>
-              {words}
-            </option>
-          ))}
-        </select>
-      ) : field.input === 'notes' ? (
-        <textarea
-          id={id}
-          rows={3}
-          {...bound}
-          {...why}
-          className={`w-full border bg-transparent px-2 py-1 ${look}`}
-        />
-      ) : (
-        <input
-          id={id}
-          {...bound}
-          {...why}
-          autoComplete="off"
-          spellCheck={false}
-          aria-invalid={message !== undefined}
-          aria-required={field.needed ?? false}
-          placeholder={field.needed ? '' : '—'}
-          className={`min-h-8 text-right placeholder:text-faint ${look} ${wide ? 'min-w-0 flex-1 font-medium' : 'w-32 figure'}`}
-        />
-      )}
-    </FieldLine>
-  );
-}
-
-/** Fields whose names are words of the trade. */
-const TERM_OF: Readonly<Record<string, TermId>> = {
-  register_mm: 'register',
-  throat_mm: 'throat',
-  width_px: 'pixel-pitch',
-  factor: 'converter',
-  bellows_max_mm: 'draw',
-  sharp_fraction: 'sharp-core',
-  f_max: 'stop',
-  'movement.rise_mm': 'rise',
-  'movement.shift_mm': 'shift',
-  'movement.tilt_deg': 'tilt',
-  'movement.swing_deg': 'swing',
-  'movement.moves': 'standard',
-};
-
-const YES_NO = [
-  ['yes', 'yes'],
-  ['no', 'no'],
-] as const;

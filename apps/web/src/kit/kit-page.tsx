@@ -20,7 +20,7 @@ import { ItemList } from './item-list.js';
 import { itemText } from '../records/item-text.js';
 import { UsedByDialog } from './used-by.js';
 import { newId } from '../browser/new-id.js';
-import { useListing, useTold, ListPage } from '../pages/list-page.js';
+import { useArchiving, useListing, useTold, ListPage } from '../pages/list-page.js';
 import type { StoredDocument } from '../records/shapes.js';
 import { readItem } from '../records/read-kit.js';
 
@@ -102,6 +102,7 @@ export function KitPage() {
   }, [entries]);
 
   const told = useTold();
+  const archiving = useArchiving(archive);
   // A table is made of what can be read; the kit file holds what it holds.
   const documents = () => found.flatMap(({ item }) => item ?? []);
 
@@ -117,14 +118,14 @@ export function KitPage() {
       archived
         ? {
             label: 'Restore',
-            onSelect: () => void told(archive({ id: stored.id, archived: false })),
+            onSelect: () => void archiving(stored.id, keptName(stored.document), false),
           }
         : { label: 'Archive', onSelect: () => setAsked({ stored, then: 'archive' }) },
       ...(archived
         ? [{ label: 'Delete for good', onSelect: () => setAsked({ stored, then: 'delete' }) }]
         : []),
     ],
-    [archived, told, duplicate, archive],
+    [archived, told, duplicate, archiving],
   );
 
   return (
@@ -235,11 +236,9 @@ export function KitPage() {
           then={asked.then}
           onClose={() => setAsked(null)}
           onConfirm={() =>
-            told(
-              asked.then === 'delete'
-                ? remove(asked.stored.id)
-                : archive({ id: asked.stored.id, archived: true }),
-            )
+            asked.then === 'delete'
+              ? told(remove(asked.stored.id))
+              : archiving(asked.stored.id, keptName(asked.stored.document), true)
           }
         />
       )}

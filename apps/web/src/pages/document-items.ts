@@ -1,3 +1,4 @@
+import { keptName } from '@gangway/station';
 import { newId } from '../browser/new-id.js';
 import { saveDocument } from '../records/export.js';
 import type { MenuItem } from '../ui/row-menu.js';
@@ -6,7 +7,8 @@ type Made = Promise<{ error?: unknown }>;
 
 interface Does {
   readonly duplicate: (ids: { id: string; newId: string }) => Made;
-  readonly archive: (change: { id: string; archived: boolean }) => Made;
+  /** Archives, or takes out of the archive, what has this name. */
+  readonly archiving: (id: string, name: string, archived: boolean) => Promise<void>;
   readonly remove: (id: string) => Made;
   readonly told: (work: Made) => Promise<void>;
   /** What is asked before it is gone for good. */
@@ -16,13 +18,13 @@ interface Does {
 /** What can be done with a document from its line in a list. */
 export const documentItems = (
   { id, archived, document }: { id: string; archived: boolean; document: unknown },
-  { duplicate, archive, remove, told, really }: Does,
+  { duplicate, archiving, remove, told, really }: Does,
 ): MenuItem[] => [
   { label: 'Duplicate', onSelect: () => void told(duplicate({ id, newId: newId() })) },
   { label: 'Save as file', onSelect: () => saveDocument(document) },
   {
     label: archived ? 'Restore' : 'Archive',
-    onSelect: () => void told(archive({ id, archived: !archived })),
+    onSelect: () => void archiving(id, keptName(document), !archived),
   },
   ...(archived
     ? [

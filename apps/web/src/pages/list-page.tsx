@@ -25,6 +25,27 @@ export function useTold(): (work: Promise<{ error?: unknown }>) => Promise<void>
   );
 }
 
+type Change = Promise<{ error?: unknown }>;
+
+/** Puts a thing into the archive and offers at once to take it out again; or takes it out. */
+export function useArchiving(change: (to: { id: string; archived: boolean }) => Change) {
+  const notice = useNotice();
+  const told = useTold();
+  return useCallback(
+    async (id: string, name: string, archived: boolean): Promise<void> => {
+      const { error } = await change({ id, archived });
+      if (error) notice([sentence(error)]);
+      else if (archived) {
+        notice([`“${name}” is in the archive.`], {
+          label: 'Undo',
+          onSelect: () => void told(change({ id, archived: false })),
+        });
+      }
+    },
+    [change, notice, told],
+  );
+}
+
 interface Props {
   /** What stands beside the lists in the top line. */
   trail?: ReactNode;

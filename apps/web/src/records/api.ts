@@ -95,6 +95,11 @@ export const api = createApi({
       extraOptions: SENT_AGAIN,
       invalidatesTags: ['Jobs'],
     }),
+    deleteJob: build.mutation<null, string>({
+      query: (id) => ({ url: `jobs/${id}`, method: 'DELETE' }),
+      extraOptions: SENT_AGAIN,
+      invalidatesTags: ['Jobs', 'Stations'],
+    }),
     duplicateJob: build.mutation<Job, { id: string; newId: string }>({
       responseSchema: jobShape,
       query: ({ id, newId }) => ({
@@ -178,6 +183,7 @@ export const {
   useOpenDemoMutation,
   useCreateJobMutation,
   useChangeJobMutation,
+  useDeleteJobMutation,
   useDuplicateJobMutation,
   useStationsQuery,
   useCreateStationMutation,

@@ -30,7 +30,7 @@ export type SaveState<T> =
   | { readonly kind: 'refused'; readonly message: string }
   | { readonly kind: 'conflict'; readonly current: Other<T> };
 
-interface Step<T> {
+export interface Step<T> {
   readonly document: T;
   /** What was done to leave this document, for the words on undo. */
   readonly label: string;
@@ -200,6 +200,13 @@ function transitions<T>(settled: (document: T) => T) {
         faulty,
       },
     }),
+    /** The way back was kept in this tab; it is taken up unless another was begun meanwhile. */
+    trailed: inSame(
+      (open, trail: { id: string; past: readonly Step<T>[]; future: readonly Step<T>[] }) =>
+        open.past.length > 0 || open.future.length > 0
+          ? open
+          : { ...open, past: trail.past, future: trail.future },
+    ),
     changed: inOpen((open, { document, label, gesture, holds }: Change<T>) => {
       const goesOn = gesture !== undefined && gesture === open.gesture;
       return {

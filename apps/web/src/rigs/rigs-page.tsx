@@ -28,7 +28,7 @@ import { newId } from '../browser/new-id.js';
 import type { StoredDocument } from '../records/shapes.js';
 import { readRig } from '../records/read-kit.js';
 import { documentItems } from '../pages/document-items.js';
-import { useListing, useTold, ListPage } from '../pages/list-page.js';
+import { useArchiving, useListing, useTold, ListPage } from '../pages/list-page.js';
 
 const MOST_COMPARED = 5;
 
@@ -45,6 +45,7 @@ export function RigsPage() {
   const navigate = useNavigate();
 
   const told = useTold();
+  const archiving = useArchiving(archive);
   const begin = async (): Promise<void> => {
     const id = newId();
     const made = await create({ id, document: newRig(UNNAMED_RIG) });
@@ -116,10 +117,10 @@ export function RigsPage() {
             itemsOf={() =>
               documentItems(stored, {
                 duplicate,
-                archive,
+                archiving,
                 remove,
                 told,
-                really: 'Really delete it, with its versions',
+                really: 'Really delete it; stations keep their copies',
               })
             }
           >

@@ -7,6 +7,8 @@ import { holdTab, tabId } from '../browser/tab.js';
 import { api } from '../records/api.js';
 import { onChanges } from '../records/changes.js';
 import { documentDraft, draftsOf, indexedRoom, type Draft } from '../records/drafts.js';
+import type { KeptDocument, OpenActions, OpenDocument, OpenState } from '../records/open.js';
+import { findTrail, keepTrail } from '../records/trail.js';
 import { makeSaver, type Saver, type Surroundings } from '../records/saving.js';
 import { keepPreferences, preferencesReducer } from './preferences.js';
 import { rigActions, rigReducer } from './rig.js';
@@ -84,26 +86,58 @@ export const rigSaver = makeSaver<Rig>({
 
 const KEEP_MS = 120;
 
-/** Keeps and saves what is open whenever it changes. */
-function attend(of: Saver, select: (state: RootState) => RootState['station' | 'rig']): void {
+interface Attended<T> {
+  readonly saver: Saver;
+  readonly select: (state: RootState) => OpenState<T>;
+  readonly actions: OpenActions<T>;
+  readonly readKept: (document: unknown) => Promise<KeptDocument<T>>;
+  /** Where this tab keeps the way back. */
+  readonly trail: string;
+}
+
+/** Keeps and saves what is open whenever it changes; once opened, it has its way back again. */
+function attend<T>({ saver: of, select, actions, readKept, trail }: Attended<T>): void {
   let keeping: ReturnType<typeof setTimeout> | undefined;
   let before = select(store.getState());
+  const keep = (): void => {
+    of.keep();
+    const state = select(store.getState());
+    if (state.kind === 'open') keepTrail(session, trail, state.open);
+  };
+  const takeUp = async (open: OpenDocument<T>): Promise<void> => {
+    const found = await findTrail(session, trail, open, readKept);
+    if (found) store.dispatch(actions.trailed({ id: open.id, ...found }));
+  };
   store.subscribe(() => {
     const state = select(store.getState());
     if (state === before) return;
+    const was = before.kind === 'open' ? before.open.id : null;
     before = state;
     if (state.kind !== 'open') return;
+    if (was !== state.open.id) void takeUp(state.open);
     clearTimeout(keeping);
-    keeping = setTimeout(() => of.keep(), KEEP_MS);
+    keeping = setTimeout(keep, KEEP_MS);
     if (state.open.save.kind === 'pending') void of.run();
   });
-  addEventListener('pagehide', () => of.keep());
-  document.addEventListener('visibilitychange', () => of.keep());
+  addEventListener('pagehide', keep);
+  document.addEventListener('visibilitychange', keep);
   addEventListener('online', () => of.tryNow());
 }
 
-attend(saver, (state) => state.station);
-attend(rigSaver, (state) => state.rig);
+attend<Station>({
+  saver,
+  select: (state) => state.station,
+  actions: stationActions,
+  ...stationsKept,
+  trail: 'gangway.trail.station',
+});
+attend<Rig>({
+  saver: rigSaver,
+  select: (state) => state.rig,
+  actions: rigActions,
+  ...rigsKept,
+  trail: 'gangway.trail.rig',
+});
 
 let preferences = store.getState().preferences;
 store.subscribe(() => {

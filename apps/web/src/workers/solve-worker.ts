@@ -1,9 +1,9 @@
 /// <reference lib="webworker" />
 import {
+  advised,
   focusWays,
   hindrance,
   judged,
-  solveStation,
   stopTable,
   wiggleFor,
   type FocusAnswer,
@@ -44,7 +44,7 @@ function stopOf(found: Station, aperture: number): Solution['stop'] {
 
 self.onmessage = ({ data: { id, ask } }: MessageEvent<Asked<SolveAsk>>) => {
   const { station, rested } = ask;
-  const found = solveStation(station);
+  const found = advised(station);
   const answer: Solution = {
     answer: found,
     reason: hindrance(station, found),

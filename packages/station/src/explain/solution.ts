@@ -1,14 +1,14 @@
 import { degrees, fixed, fStop, mm } from '../words/format.js';
-import { solveStation } from '../focus/solve.js';
+import { advised } from '../focus/advised.js';
 import type { Asked, Why } from './why.js';
 
 export function whySolution({ station }: Asked): Why {
-  const answer = solveStation(station);
+  const answer = advised(station);
   const common = {
     rests: ['sharpness', 'circle'] as const,
     title: 'Lean, focus and stop',
     words:
-      'Of all leans and focus settings the rig allows, the one whose wedge holds every sharp mark at the widest stop: the largest f-number that any of them asks for is made least. Circle, filter ring and the ends of the bed are conditions of it: stops and bellows limit where the lens stands, whichever way it leans.',
+      'Of all leans and focus settings the rig allows, the one whose wedge holds every sharp mark at the widest stop: the largest f-number that any of them asks for is made least. Circle, filter ring and the ends of the bed are conditions of it: stops and bellows limit where the lens stands, whichever way it leans. A plain tilt or swing is preferred to a slanting lean that gains less than a stop.',
     formula:
       'least over θ, φ, v of the greatest N = p f |v − q| / (c (q + (p − 1) f a_z)), q = f (P·n) / (P·a − f)',
     source:

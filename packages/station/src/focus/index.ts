@@ -1,3 +1,4 @@
+export { advised } from './advised.js';
 export * from './by-hand.js';
 export * from './close-up.js';
 export { leansBack, movesBack, solveOf } from './freedoms.js';

@@ -1,6 +1,7 @@
 import type { Mark, Solve, Station } from '../document/station.js';
 import { solveOf } from './freedoms.js';
 import { standingOf, stateOf } from '../optical/state.js';
+import { advised } from './advised.js';
 import { solveStation, type FocusAnswer } from './solve.js';
 import { rounded } from '../words/rounded.js';
 
@@ -11,11 +12,12 @@ const settable = (deg: number, round: (value: number) => number): number =>
 /**
  * The station set for its marks, leans to a thousandth of a degree and the focus found again for
  * them; as it is where nothing can be solved.
+ * @param answer what is set: what is advised, unless another is given
  */
-export function solvedFor(station: Station): Station {
-  const answer = solveStation(station);
-  return answer ? settled(answer) : station;
-}
+export const solvedFor = (
+  station: Station,
+  answer: FocusAnswer | null = advised(station),
+): Station => (answer ? settled(answer) : station);
 
 /** The station an answer was found for, set as it has it, to what its scales can be set to. */
 export function settled(answer: FocusAnswer): Station {

@@ -2,7 +2,8 @@ import { depthOfField, stackFrames } from '@gangway/optics';
 import type { Station } from '../document/station.js';
 import { setup } from '../optical/setup.js';
 import { STACK_OVERLAP, stackStepOf } from './report.js';
-import { solveStation, type FocusAnswer } from './solve.js';
+import { advised } from './advised.js';
+import type { FocusAnswer } from './solve.js';
 import { settled } from './set.js';
 import { stopTable } from './stops.js';
 import { straightAnswer } from './straight.js';
@@ -30,7 +31,7 @@ export interface Effort {
 
 /** The ways side by side; empty where nothing must be sharp. */
 export function tiltOrStack(station: Station): Effort[] {
-  const tilted = solveStation(station);
+  const tilted = advised(station);
   const straight = straightAnswer(station);
   if (!tilted || !straight) return [];
   const seconds = station.stack?.seconds_each ?? SECONDS_EACH;

@@ -1,6 +1,6 @@
 import type { Station } from '../document/station.js';
 import { degrees, distance, fixed, fStop, mm, trimmed } from '../words/format.js';
-import { sense } from '../words/names.js';
+import { movedSaid } from '../words/hands.js';
 
 /** Changed settings by JSON pointer: one level down where both are objects. */
 export function changesBetween(before: Station, later: Station): Record<string, unknown> {
@@ -23,12 +23,6 @@ export function changesBetween(before: Station, later: Station): Record<string, 
   return found;
 }
 
-function movementWords(pointer: string, value: number): string {
-  const field = pointer.slice('/movements/'.length) as keyof Station['movements'];
-  const size = field.endsWith('_mm') ? mm(Math.abs(value)) : degrees(Math.abs(value));
-  return value === 0 ? `no ${sense(field, 1)}` : `${size} of ${sense(field, value)}`;
-}
-
 function focusWords({ focus }: Station): string {
   if (focus.distance_m !== undefined) {
     return focus.distance_m === null
@@ -44,11 +38,10 @@ function focusWords({ focus }: Station): string {
 const NAMES: readonly (readonly [string, (after: Station, pointer: string) => string])[] = [
   [
     '/movements/',
-    ({ movements }, pointer) =>
-      movementWords(
-        pointer,
-        (movements as Record<string, number | undefined>)[pointer.slice(11)] ?? 0,
-      ),
+    (after, pointer) => {
+      const field = pointer.slice('/movements/'.length) as keyof Station['movements'];
+      return movedSaid(after, field, after.movements[field] ?? 0);
+    },
   ],
   ['/aperture', ({ aperture }) => fStop(aperture)],
   ['/focus', focusWords],

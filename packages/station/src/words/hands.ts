@@ -1,5 +1,7 @@
 import type { Station } from '../document/station.js';
-import { mm } from './format.js';
+import type { Movement, RearMovement } from '../document/movements.js';
+import { degrees, mm } from './format.js';
+import { sense } from './names.js';
 
 type Placed = Pick<Station, 'movements' | 'movement_limits' | 'chain'>;
 
@@ -33,6 +35,42 @@ export function moveSaid(
 /** Which standard carries the plain rise and shift. */
 export const standardOf = ({ movement_limits: { moves } }: Pick<Station, 'movement_limits'>) =>
   moves === 'rear' ? ('back' as const) : ('front' as const);
+
+/** Where the back carries rise and shift, and so goes the other way than the picture. */
+const BACK = {
+  rise_mm: { noun: ['drop of the back', 'lift of the back'], done: ['lowered', 'raised'] },
+  shift_mm: {
+    noun: ['shift of the back to the left', 'shift of the back to the right'],
+    done: ['left', 'right'],
+  },
+} as const;
+
+const isLinear = (field: string): field is keyof typeof BACK => field in BACK;
+
+/** A movement as a thing that can be eased: “rise”, or “drop of the back” where that moves. */
+export function movedNoun(
+  station: Pick<Station, 'movement_limits'>,
+  field: Movement | RearMovement,
+  value: number,
+): string {
+  return isLinear(field) && standardOf(station) === 'back'
+    ? BACK[field].noun[value < 0 ? 1 : 0]
+    : sense(field, value);
+}
+
+/** A movement that was set, to stand after “with”: “8.3 mm of rise”, “the back lowered 8.3 mm”. */
+export function movedSaid(
+  station: Pick<Station, 'movement_limits'>,
+  field: Movement | RearMovement,
+  value: number,
+): string {
+  const size = field.endsWith('_mm') ? mm(Math.abs(value)) : degrees(Math.abs(value));
+  const back = isLinear(field) && standardOf(station) === 'back';
+  if (value === 0) return back ? `no ${BACK[field].noun[0]}` : `no ${sense(field, 1)}`;
+  if (!back) return `${size} of ${sense(field, value)}`;
+  const done = BACK[field].done[value < 0 ? 1 : 0];
+  return field === 'rise_mm' ? `the back ${done} ${size}` : `the back shifted ${size} ${done}`;
+}
 
 /** Everything that is shifted on a station, each standard by itself, as the hand does it. */
 export function movesSaid(station: Placed): string[] {

@@ -3,6 +3,7 @@ import { fixed } from '../../words/format.js';
 import { scaleOf } from '../../controls/scales.js';
 import type { Station } from '../../document/station.js';
 import type { Movement } from '../../document/movements.js';
+import { movedNoun, moveSaid, standardOf } from '../../words/hands.js';
 import { sense, unitOf } from '../../words/names.js';
 import type { Draft } from '../../ways/way.js';
 import type { Kind, Question } from './kind.js';
@@ -56,11 +57,15 @@ function nearest(question: Question, id: ControlId): number | null {
   return near ?? null;
 }
 
-function title(field: Movement, from: number, to: number): string {
+function title(station: Station, field: Movement, to: number): string {
+  const from = station.movements[field];
   const figure = `${fixed(Math.abs(to), 1)}${unitOf(field) === 'mm' ? ' mm' : '°'}`;
-  if (to === 0) return `Zero the ${sense(field, from)}`;
+  if (to === 0) return `Zero the ${movedNoun(station, field, from)}`;
   if (from !== 0 && Math.sign(from) === Math.sign(to) && Math.abs(to) < Math.abs(from)) {
-    return `Ease the ${sense(field, from)} to ${figure}`;
+    return `Ease the ${movedNoun(station, field, from)} to ${figure}`;
+  }
+  if (standardOf(station) === 'back' && (field === 'rise_mm' || field === 'shift_mm')) {
+    return moveSaid(station, 'back', field === 'rise_mm' ? 'rise' : 'shift', to);
   }
   return `Set ${figure} of ${sense(field, to)}`;
 }
@@ -74,7 +79,7 @@ function draft(station: Station, field: Movement, id: ControlId, value: number):
   return {
     id: `ease-${id}`,
     says: [`/movements/${field}`],
-    title: title(field, now, value),
+    title: title(station, field, value),
     price: `${less ? 'gives up' : 'moves the picture'} ${fixed(change, 1)}${unit}`,
     cost: ANY_CHANGE + (ALL_OF_IT * change) / end + (less ? 0 : ANOTHER_PICTURE),
     after: CONTROLS[id].write(station, value),

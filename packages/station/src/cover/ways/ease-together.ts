@@ -1,11 +1,19 @@
 import { fixed } from '../../words/format.js';
 import type { Station } from '../../document/station.js';
+import { standardOf } from '../../words/hands.js';
 import { sense } from '../../words/names.js';
 import type { Kind } from './kind.js';
 import { bisect } from '@gangway/optics';
 
 const COST_OF_ALL = 5;
 const TENTHS = 10;
+
+function titleOf(station: Station, rise: number, shift: number): string {
+  const [up, across] = [rise, shift].map((value) => `${fixed(Math.abs(value), 1)} mm`);
+  return standardOf(station) === 'back'
+    ? `Ease the back to ${up} ${rise < 0 ? 'up' : 'down'}, ${across} ${shift < 0 ? 'right' : 'left'}`
+    : `Ease to ${up} ${sense('rise_mm', rise)}, ${across} ${sense('shift_mm', shift)}`;
+}
 
 /** Rise and shift drawn in by the same share, when neither alone would do with less. */
 export const easeTogether: Kind = ({ station, cures }) => {
@@ -27,7 +35,7 @@ export const easeTogether: Kind = ({ station, cures }) => {
     {
       id: 'ease-together',
       says: ['/movements/rise_mm', '/movements/shift_mm'],
-      title: `Ease to ${fixed(Math.abs(rise_mm), 1)} mm ${sense('rise_mm', rise)}, ${fixed(Math.abs(shift_mm), 1)} mm ${sense('shift_mm', shift)}`,
+      title: titleOf(station, rise_mm, shift_mm),
       price: `keeps the direction, gives up ${fixed(100 * (1 - good), 0)} %`,
       cost: 0.7 + COST_OF_ALL * (1 - good),
       after,
