@@ -8,8 +8,8 @@ export function Explained({ id }: { id: TermId }) {
     <div className="flex flex-wrap gap-4">
       <Drawn>{drawing}</Drawn>
       <div className="min-w-40 flex-1">
-        <dt className="text-[17px] font-semibold">{term}</dt>
-        <dd className="mt-1">{words}</dd>
+        <h2 className="text-[17px] font-semibold">{term}</h2>
+        <p className="mt-1">{words}</p>
       </div>
     </div>
   );

@@ -9,9 +9,7 @@ import { WORD } from './word-look.js';
 export default function WordPopover({ id, children }: { id: TermId; children: ReactNode }) {
   return (
     <Beside label={undefined} mark={children} className={WORD}>
-      <dl>
-        <Explained id={id} />
-      </dl>
+      <Explained id={id} />
       <p className="mt-3 border-t border-rule pt-2 text-[13px]">
         <Link to={`/words#${id}`} className="underline underline-offset-4">
           All words

@@ -18,7 +18,7 @@ export function WordsPage() {
         <p className="mb-6 text-quiet">
           What the scales and pages mean by them. Wherever a word is dotted underneath, press it.
         </p>
-        <dl className="grid gap-x-10 gap-y-6 md:grid-cols-2">
+        <div className="grid gap-x-10 gap-y-6 md:grid-cols-2">
           {(Object.keys(TERMS) as TermId[]).map((id) => (
             <div
               key={id}
@@ -28,7 +28,7 @@ export function WordsPage() {
               <Explained id={id} />
             </div>
           ))}
-        </dl>
+        </div>
       </main>
     </>
   );

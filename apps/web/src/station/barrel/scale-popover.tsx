@@ -35,9 +35,7 @@ export default function ScalePopover({
   const assumed = useAssumed([...RESTS_OF[scale.id], 'core']);
   return (
     <Beside label={undefined} mark={words} className={SCALE_WORDS}>
-      <dl>
-        <Explained id={TERM_OF[scale.id]} />
-      </dl>
+      <Explained id={TERM_OF[scale.id]} />
       <ul className="mt-3 border-t border-rule pt-2">
         {LINES.map(([look, meaning]) => (
           <li key={look} className="flex items-center gap-3 py-0.5">
