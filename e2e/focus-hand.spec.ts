@@ -116,7 +116,6 @@ test('on a phone a mark is placed, the scales are set and a stop is chosen', asy
     .getByRole('complementary')
     .getByRole('group')
     .filter({ has: page.getByText('Mark 3', { exact: true }) });
-  await fields.getByText('Mark 3', { exact: true }).tap();
   await enter(fields.getByLabel('Right of the axis'), '-1cm');
   await enter(fields.getByLabel('Above ground'), '1200mm');
   await enter(fields.getByLabel('Ahead'), '1.41 m');

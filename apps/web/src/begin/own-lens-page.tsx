@@ -10,7 +10,7 @@ export function OwnLensPage() {
   const [texts, setTexts] = useKept('begin.lens', ownLensShape, NO_LENS_YET);
   return (
     <>
-      <PageTop trail={<span className="font-semibold">Your own lens</span>} />
+      <PageTop />
       <main className="mx-auto grid max-w-4xl gap-x-14 gap-y-6 px-5 py-6 md:grid-cols-[minmax(0,1fr)_20rem]">
         <div>
           <h1 className="mb-1 text-2xl font-semibold">Your own lens</h1>

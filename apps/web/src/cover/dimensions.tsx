@@ -1,4 +1,4 @@
-import { fixed, placeOf, signed, type CoverDrawing } from '@gangway/station';
+import { fixed, placeOf, signed, standardMoved, type CoverDrawing } from '@gangway/station';
 import { selectShownReport, selectShown } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { STANDING_TEXT } from '../ui/standing.js';
@@ -75,7 +75,10 @@ const ROOM_PX = 132;
 
 function RiseLine({ drawing, sheet, width }: Props) {
   const { coverage } = useAppSelector(selectShownReport);
-  const { movements } = useAppSelector(selectShown);
+  const station = useAppSelector(selectShown);
+  const { movements } = station;
+  // Where both standards move, or the back alone, the line says whose it is.
+  const standard = standardMoved(station, 'rise');
   const { rise_mm: rise, fall_mm: fall } = coverage.limits;
   const { circle, frame } = drawing;
   const right = Math.max(
@@ -94,7 +97,7 @@ function RiseLine({ drawing, sheet, width }: Props) {
       ...(Math.abs(movements.rise_mm) > 0.05 ? [{ y: at(0), text: '0', tone: 'text-quiet' }] : []),
       {
         y: at(movements.rise_mm),
-        text: `${fixed(Math.abs(movements.rise_mm), 1)} set`,
+        text: `${fixed(Math.abs(movements.rise_mm), 1)} set${standard === null ? '' : `, ${standard}`}`,
         tone: 'font-semibold',
       },
     ],

@@ -11,6 +11,7 @@ import { selectShown } from '../store/selectors.js';
 import { useAppSelector, useAppStore } from '../store/store.js';
 import { Drawn } from '../drawing/drawn.js';
 import { useSize } from '../drawing/use-size.js';
+import { Assumed, useAssumed } from '../station/assumed.js';
 import { Camera, HingeMark } from './section-camera.js';
 import { CameraDimensions, Ordinates } from './section-dimensions.js';
 import { CROWD, Mark, markAt, needsWords } from './section-mark.js';
@@ -51,6 +52,11 @@ export function SectionView({ kind, zoom }: { kind: SectionKind; zoom: Zoom }) {
       label={`${words.name}. ${described(section, units)}`}
       role="group"
       className="min-h-56 flex-1 lg:min-h-0"
+      over={
+        <span className="absolute top-1 right-2 flex items-center text-[12px] text-quiet">
+          <AssumedWords />
+        </span>
+      }
     >
       <Scene {...{ station, section, sheet, zoom, units, width, height }} onHold={onHold} />
       <text x={16} y={20} className="halo text-quiet">
@@ -59,6 +65,17 @@ export function SectionView({ kind, zoom }: { kind: SectionKind; zoom: Zoom }) {
           `, ${kind === 'side' ? 'heights' : 'widths'} drawn ${fixed(sheet.stretch, 0)} times larger`}
       </text>
     </Drawn>
+  );
+}
+
+/** What the wedge in the drawing rests on that nobody gave. */
+function AssumedWords() {
+  const rests = ['sharpness'] as const;
+  return useAssumed(rests).length === 0 ? null : (
+    <>
+      near and far limits
+      <Assumed rests={rests} of="limits of the wedge" />
+    </>
   );
 }
 

@@ -22,7 +22,8 @@ export function whyBestStop({ station }: Asked): Why {
           { symbol: 'λ', meaning: 'wavelength', value: '0.546 µm' },
         ]
       : [],
+    // Hansma (1996): from memory.
     source:
-      'Airy disc: any optics text, e.g. Hecht, Optics. Of two marks alone it acts as √(375 Δ), which is set over 1 + m/p on the ring: Hansma, View Camera Focusing in Practice (1996), from memory.',
+      'Airy disc: any optics text, e.g. Hecht, Optics. Of two marks alone it acts as √(375 Δ), which is set over 1 + m/p on the ring: Hansma, View Camera Focusing in Practice (1996).',
   };
 }

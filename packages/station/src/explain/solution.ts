@@ -11,8 +11,9 @@ export function whySolution({ station }: Asked): Why {
       'Of all leans and focus settings the rig allows, the one whose wedge holds every sharp mark at the widest stop: the largest f-number that any of them asks for is made least. Circle, filter ring and the ends of the bed are conditions of it: stops and bellows limit where the lens stands, whichever way it leans. A plain tilt or swing is preferred to a slanting lean that gains less than a stop.',
     formula:
       'least over θ, φ, v of the greatest N = p f |v − q| / (c (q + (p − 1) f a_z)), q = f (P·n) / (P·a − f)',
+    // Madsen (1975): from memory.
     source:
-      'Thin-lens conjugates; Merklinger, Focusing the View Camera (1993). Solved by a sequence of linear programs: Madsen (1975), from memory.',
+      'Thin-lens conjugates; Merklinger, Focusing the View Camera (1993). Solved by a sequence of linear programs: Madsen (1975).',
   };
   if (!answer) return { ...common, result: '—', numbers: [] };
   const { solved, setup: s, engravedNeeded } = answer;

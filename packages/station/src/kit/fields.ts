@@ -71,15 +71,17 @@ const FACES: FieldGroup = {
 const MOVEMENT: FieldGroup = {
   title: 'Movements as built',
   fields: [
-    field('movement.rise_mm', 'Rise and fall', 'range_mm', { help: '12 is ±12; or −8 to 12.' }),
+    field('movement.rise_mm', 'Rise and fall', 'range_mm', {
+      help: '12 is ±12; or −8 to 12. Of the front, unless only the back moves.',
+    }),
     field('movement.shift_mm', 'Shift', 'range_mm'),
     field('movement.tilt_deg', 'Tilt', 'range_deg'),
     field('movement.swing_deg', 'Swing', 'range_deg'),
     field('movement.radial_shift_mm', 'Length of the shift when it turns', 'length'),
-    field('movement.rear_tilt_deg', 'Tilt of the back', 'range_deg'),
-    field('movement.rear_swing_deg', 'Swing of the back', 'range_deg'),
-    field('movement.rear_rise_mm', 'Rise of the back', 'range_mm'),
-    field('movement.rear_shift_mm', 'Shift of the back', 'range_mm'),
+    field('movement.rear_tilt_deg', 'Tilt of the back, by itself', 'range_deg'),
+    field('movement.rear_swing_deg', 'Swing of the back, by itself', 'range_deg'),
+    field('movement.rear_rise_mm', 'Rise of the back, by itself', 'range_mm'),
+    field('movement.rear_shift_mm', 'Shift of the back, by itself', 'range_mm'),
     field('movement.rear_pivot_mm', 'Tilt axis of the back below its middle', 'length'),
     field('movement.radial_tilt_deg', 'Length of the tilt when it turns', 'angle'),
     field('movement.turn_stops_deg', 'Stops of its turning', 'angles', {
