@@ -1,8 +1,6 @@
 import clsx from 'clsx';
-import { ChevronDown } from 'lucide-react';
-import { DropdownMenu } from 'radix-ui';
-import { NavLink, useNavigate } from 'react-router';
-import { MenuContent } from '../ui/row-menu.js';
+import type { MouseEvent } from 'react';
+import { NavLink } from 'react-router';
 
 const SECTIONS = [
   ['/jobs', 'Jobs'],
@@ -32,28 +30,34 @@ export const Sections = () => (
   </>
 );
 
-/** The same where other things need the room: in a menu on a phone. */
-export function TuckedSections() {
-  const navigate = useNavigate();
-  return (
-    <>
-      <span className="contents max-sm:hidden">
-        <Sections />
-      </span>
-      <DropdownMenu.Root modal={false}>
-        <DropdownMenu.Trigger
-          aria-label="Jobs, rigs, kit, words"
-          className="flex min-h-11 items-center text-quiet sm:hidden"
-        >
-          Lists <ChevronDown size={14} aria-hidden />
-        </DropdownMenu.Trigger>
-        <MenuContent
-          items={[...SECTIONS, WORDS].map(([to, label]) => ({
-            label,
-            onSelect: () => void navigate(to),
-          }))}
-        />
-      </DropdownMenu.Root>
-    </>
-  );
-}
+const closeMenu = ({ currentTarget }: MouseEvent<HTMLElement>): void =>
+  currentTarget.closest('details')?.removeAttribute('open');
+
+/** The same where other things need the room: folded away on a phone. */
+export const TuckedSections = () => (
+  <>
+    <span className="contents max-sm:hidden">
+      <Sections />
+    </span>
+    <details className="relative sm:hidden">
+      <summary
+        aria-label="Jobs, rigs, kit, words"
+        className="flex min-h-11 cursor-pointer list-none items-center text-quiet"
+      >
+        Lists ▾
+      </summary>
+      <div className="absolute left-0 z-20 min-w-32 border border-rule-strong bg-paper py-1">
+        {[...SECTIONS, WORDS].map(([to, label]) => (
+          <NavLink
+            key={to}
+            to={to}
+            onClick={closeMenu}
+            className="flex min-h-11 items-center px-4 hover:bg-stage"
+          >
+            {label}
+          </NavLink>
+        ))}
+      </div>
+    </details>
+  </>
+);
