@@ -23,6 +23,11 @@ export default defineConfig({
               name: 'base',
               test: /apps\/web\/src\/(browser|records\/(api|states|use-tries)|store\/(store|preferences|rig|station)\.ts|ui\/(button|boundary|standing|notices)\b)/,
             },
+            // What every page of a station is drawn and told with.
+            {
+              name: 'shown',
+              test: /apps\/web\/src\/(drawing\/(arrows|drag|drawn|handle|key-run|sheet|use-size)|station\/(assumed|results|station-part|way-list|why|why-look)|fields\/(field|fields)|store\/typed-text)\.tsx?$/,
+            },
             // What a station is worked out with; a list of jobs needs none of it.
             { name: 'figures', test: /apps\/web\/src\/store\/(selectors|editing|kept)\.ts/ },
           ],

@@ -7,6 +7,7 @@ import {
   heldOffSaid,
   heldReach,
   heldScene,
+  mountedAgain,
   newStation,
   parseStation,
   pastLine,
@@ -136,6 +137,46 @@ describe('a lens held off the body, from two things', () => {
     const report = readings(body);
     expect(coverVerdict(body, report).figure).toBe('By eye');
     expect(focusVerdict(body, report).words).toBe('ahead, 2 of 2 held');
+  });
+});
+
+describe('what is reckoned with for a lens in the hand', () => {
+  const two = [at(0.1, 1, 0.8), at(-0.2, 1, 1.6)];
+
+  it('registers and throat that nobody gave are told; with them nothing is', () => {
+    const pointers = (held_off: HeldOffInput): string[] =>
+      evaluate({ ...station(two), held_off }).assumed.map(({ pointer }) => pointer);
+    const bare = pointers({ gap_mm: 5, lean_deg: 2, body_register_mm: 18 });
+    expect(bare).toContain('/held_off/lens_register_mm');
+    expect(bare).toContain('/held_off/throat_mm');
+    expect(pointers(held).filter((each) => each.startsWith('/held_off'))).toEqual([]);
+    // Of how it would be mounted nothing is assumed, for nothing rests on it.
+    expect(bare.filter((each) => /register_mm$/.test(each))).toEqual([
+      '/held_off/lens_register_mm',
+    ]);
+  });
+
+  it('a mark that is to be soft by so much is held to that', () => {
+    const after = taken(station(two))!;
+    const soft = (blur_um: number) =>
+      readings({
+        ...after,
+        marks: [...two, { ...at(0.3, 1, 0.9, 'soft'), blur_um }],
+      }).marks![2]!;
+    const { blur_um: blur } = soft(1);
+    expect(blur).toBeGreaterThan(29);
+    expect(soft(blur! - 1).holds).toBe(true);
+    expect(soft(blur! + 1).holds).toBe(false);
+  });
+
+  it('the report judges the marks by it and searches for no setting; mounted again, it does', () => {
+    const after = taken(station(two))!;
+    const report = evaluate(after);
+    expect(report.solution).toBeUndefined();
+    expect(report.marks!.every(({ holds }) => holds)).toBe(true);
+    const again = evaluate(mountedAgain(after));
+    expect(again.solution).toBeDefined();
+    expect(again.marks!.every(({ holds }) => holds)).toBe(false);
   });
 });
 

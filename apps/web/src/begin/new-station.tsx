@@ -12,7 +12,7 @@ interface Props {
 }
 
 /** Begins a station from a job, which asks for the rig, or from a rig, which asks for the job. */
-export function NewStation({ rig, onClose, ...rest }: Props) {
+export default function NewStation({ rig, onClose, ...rest }: Props) {
   const [texts, onTexts] = useKept('begin.lens', ownLensShape, NO_LENS_YET);
   return (
     <Dialog

@@ -71,9 +71,12 @@ const CoverFigures = memo(function CoverFigures({ station }: { station: Station 
       <p className="sr-only" role="status">
         {verdict.sentence}
       </p>
-      <WaysOut station={station} state={circleVerdict(station, report).state} />
+      {/* A lens in the hand is not judged as mounted: there is nothing to be cured. */}
+      {!station.held_off && (
+        <WaysOut station={station} state={circleVerdict(station, report).state} />
+      )}
       <Suspense>
-        <FacadeLines station={station} report={report} units={units} />
+        {!station.held_off && <FacadeLines station={station} report={report} units={units} />}
         <GridNote station={station} />
         <MechanismNotes station={station} />
       </Suspense>

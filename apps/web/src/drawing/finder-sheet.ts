@@ -1,4 +1,3 @@
-import { line, curveLinearClosed } from 'd3-shape';
 import { sheetAt, type Sheet } from './sheet.js';
 import type { CoverDrawing, Ellipse, PlacedFrame, Point } from '@gangway/station';
 
@@ -48,10 +47,7 @@ export function ellipseProps(sheet: Sheet, ellipse: Ellipse) {
 }
 
 export const pathOf = (sheet: Sheet, points: readonly Point[]): string =>
-  line<Point>()
-    .x((p) => sheet.x(p.x))
-    .y((p) => sheet.y(p.y))
-    .curve(curveLinearClosed)([...points]) ?? '';
+  points.length === 0 ? '' : `M${points.map(sheet.at).join('L')}Z`;
 
 /** A frame as it lies on the screen. */
 export function frameBox(sheet: Sheet, { centre, widthMm, heightMm }: PlacedFrame) {

@@ -1,5 +1,7 @@
 import { lazy, Suspense } from 'react';
 import {
+  assumedFor,
+  assumptionsOf,
   degrees,
   fixed,
   HELD_OFF_CARE,
@@ -7,11 +9,14 @@ import {
   heldOffAnswer,
   heldOffSaid,
   heldScene,
+  mountedAgain,
   parseAngleDeg,
   startHeldOff,
+  type Assumption,
   type HeldOff,
   type HeldOffAnswer,
   type HeldOffInput,
+  type Rests,
   type Station,
   type Units,
 } from '@gangway/station';
@@ -22,6 +27,7 @@ import { MarkList } from '../station/mark-list.js';
 import { Group, Line } from '../station/results.js';
 import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
+import { AssumedMark } from '../ui/assumed-mark.js';
 import { Button } from '../ui/button.js';
 import { HeldOffDrawing, withHeld } from './held-off-drawing.js';
 import { HeldOffScene } from './held-off-scene.js';
@@ -54,6 +60,7 @@ export function HeldOffPage() {
   const held = station.held_off ?? startHeldOff(station);
   const read = heldOff(station, held);
   const scene = heldScene(station, held);
+  const assumed = assumptionsOf({ ...station, held_off: held });
   return (
     <DrawnPage
       title="Held off the body"
@@ -67,8 +74,8 @@ export function HeldOffPage() {
         </div>
       }
     >
-      <DoThis station={station} held={held} answer={heldOffAnswer(station, held)} />
-      <Told {...{ read, held, units }} />
+      <DoThis {...{ station, held, assumed }} answer={heldOffAnswer(station, held)} />
+      <Told {...{ read, held, units, assumed }} />
       <Suspense>
         <HeldOffKit
           bodyRegisterMm={held.body_register_mm}
@@ -101,10 +108,12 @@ export function HeldOffPage() {
 function DoThis({
   station,
   held,
+  assumed,
   answer,
 }: {
   station: Station;
   held: HeldOffInput;
+  assumed: readonly Assumption[];
   answer: HeldOffAnswer | null;
 }) {
   const edit = useSiteEdit();
@@ -126,7 +135,14 @@ function DoThis({
     held.lean_deg === pose.leanDeg &&
     (pose.leanDeg === 0 || (held.turn_deg ?? 0) === pose.turnDeg);
   return (
-    <Group title={`Do this, for ${names}`}>
+    <Group
+      title={
+        <>
+          Do this, for {names}
+          <AssumedMark found={assumedFor(assumed, ['held', 'clearance'])} of="what to hold" />
+        </>
+      }
+    >
       {pose === null ? (
         <p className="text-[16px] font-semibold text-outside">{hindrance}</p>
       ) : (
@@ -164,9 +180,7 @@ function DoThis({
           <button
             type="button"
             className="font-medium text-ink underline underline-offset-4"
-            onClick={() =>
-              edit('Mount the lens', '/held_off', ({ held_off: _, ...now }) => now as Station)
-            }
+            onClick={() => edit('Mount the lens', '/held_off', mountedAgain)}
           >
             Mount it again
           </button>
@@ -176,13 +190,30 @@ function DoThis({
   );
 }
 
-function Told({ read, held, units }: { read: HeldOff; held: HeldOffInput; units: Units }) {
+function Told({
+  read,
+  held,
+  units,
+  assumed,
+}: {
+  read: HeldOff;
+  held: HeldOffInput;
+  units: Units;
+  assumed: readonly Assumption[];
+}) {
+  const ring = (rests: readonly Rests[], of: string) => (
+    <AssumedMark found={assumedFor(assumed, rests)} of={of} />
+  );
   const known = held.flange_diameter_mm !== undefined || held.throat_mm !== undefined;
   const ahead =
     read.planeM !== null ? nearOrFar(read.planeM, units) : read.pastInfinity ? 'nothing' : '∞';
   return (
     <Group title="As it is held">
-      <Line name="Sharp straight ahead" figure={ahead} rests={['sharpness']} />
+      <Line
+        name="Sharp straight ahead"
+        figure={ahead}
+        ring={ring(['held'], 'sharp straight ahead')}
+      />
       <Line name="Magnification" figure={`${fixed(Math.max(0, read.magnification), 2)} ×`} />
       <Line name="A hand must hold the gap to" figure={fixed(read.mmPerBlur, 2)} unit="mm" />
       <Line name="and the lean to" figure={degrees(read.degPerBlur, 2)} />

@@ -1,12 +1,14 @@
-import { useRef, useState, type ChangeEvent } from 'react';
+import { lazy, Suspense, useRef, useState, type ChangeEvent } from 'react';
 import { useParams } from 'react-router';
 import { useImport } from '../files/use-import.js';
 import { isMissing, SEEN_ANEW, useJobQuery, useStationsQuery } from '../records/api.js';
 import { Button } from '../ui/button.js';
 import { NotFound } from '../records/states.js';
-import { NewStation } from '../begin/new-station.js';
 import { StationList } from './station-list.js';
 import { useListing, ListPage } from '../pages/list-page.js';
+
+// A list is read more often than a station is begun.
+const NewStation = lazy(() => import('../begin/new-station.js'));
 
 export function JobPage() {
   const { job: jobId = '' } = useParams();
@@ -53,7 +55,7 @@ export function JobPage() {
       {first && first.total > 0 && (
         <StationList key={`${jobId} ${archived}`} {...{ jobId, archived, total: first.total }} />
       )}
-      {asking && <NewStation jobId={jobId} onClose={() => setAsking(false)} />}
+      <Suspense>{asking && <NewStation jobId={jobId} onClose={() => setAsking(false)} />}</Suspense>
     </ListPage>
   );
 }

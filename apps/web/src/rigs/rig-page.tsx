@@ -37,7 +37,6 @@ import { STANDING_TEXT } from '../ui/standing.js';
 import { Unreadable } from '../records/unreadable.js';
 import { useStorageTrouble } from '../browser/use-storage.js';
 import { KINDS_FOR, withItem, TITLES, type Asking } from './asking.js';
-import { NewStation } from '../begin/new-station.js';
 import { BenchDrawing } from './bench-drawing.js';
 import { KitPicker } from './kit-picker.js';
 import { ProblemList } from './problem-list.js';
@@ -47,8 +46,10 @@ import { RigParts } from './rig-parts.js';
 import { UpdateNotice } from './update-notice.js';
 import { useRig } from './use-rig.js';
 
-const RevisionsDialog = lazy(() => import('../records/revisions-dialog.js'));
 import { newId } from '../browser/new-id.js';
+
+const RevisionsDialog = lazy(() => import('../records/revisions-dialog.js'));
+const NewStation = lazy(() => import('../begin/new-station.js'));
 
 export function RigPage() {
   const { rig: id = '' } = useParams();
@@ -240,7 +241,9 @@ function OpenRig() {
           onPick={(item) => edit(withItem(rig, asking, item))}
         />
       )}
-      {beginning && whole && <NewStation rig={whole} onClose={() => setBeginning(false)} />}
+      <Suspense>
+        {beginning && whole && <NewStation rig={whole} onClose={() => setBeginning(false)} />}
+      </Suspense>
       {history && (
         <Suspense>
           <RevisionsDialog

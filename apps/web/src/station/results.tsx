@@ -26,6 +26,7 @@ export function Line({
   why,
   rests,
   term,
+  ring,
 }: {
   name: ReactNode;
   figure: string;
@@ -34,6 +35,8 @@ export function Line({
   why?: ReactNode;
   /** What the figure would move with, where that is assumed. */
   rests?: readonly Rests[];
+  /** The ring itself, where the figure is not the open station’s as it stands. */
+  ring?: ReactNode;
   /** The word that its name opens to. */
   term?: TermId;
 }) {
@@ -46,6 +49,7 @@ export function Line({
       <span className="whitespace-nowrap">
         <span className={clsx('figure', tone)}>{figure}</span>
         {unit && <span className="ml-1 text-[12px] text-quiet">{unit}</span>}
+        {ring}
         {rests && <Assumed rests={rests} of={typeof name === 'string' ? name : 'this figure'} />}
       </span>
     </div>

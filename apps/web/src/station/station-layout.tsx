@@ -9,6 +9,7 @@ import { Part } from '../ui/boundary.js';
 import { Loading, Said, toJobs } from '../records/states.js';
 import { Barrel } from './barrel/barrel.js';
 import { FaultNotice } from './fault-notice.js';
+import { HeldNotice } from './held-notice.js';
 import { KeyboardProvider } from './keyboard.js';
 import { LeanNotice } from './lean-notice.js';
 import { StationPart } from './station-part.js';
@@ -74,6 +75,7 @@ export function StationLayout() {
         <LeftUnreadable drafts={stationDrafts} id={id} what="station" />
         <FaultNotice />
         <LeanNotice />
+        <HeldNotice />
         <StationPart name="The strip of steps">
           <StepStrip />
         </StationPart>

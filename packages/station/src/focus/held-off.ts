@@ -1,7 +1,7 @@
-import { distanceAt, hingeDistanceMm, travelPerBlur, turnedAxis } from '@gangway/optics';
+import { hingeDistanceMm, travelPerBlur } from '@gangway/optics';
 import { fixed } from '../words/format.js';
 import type { Station } from '../document/station.js';
-import { setup } from '../optical/setup.js';
+import { beyondMm, heldPlane, heldSetup, type HeldOffInput } from './held-setup.js';
 
 /** A lens held by hand ahead of the body: what it gives, and how steady the hand must be. */
 export interface HeldOff {
@@ -25,22 +25,14 @@ export interface HeldOff {
   readonly notes: readonly string[];
 }
 
-export type HeldOffInput = NonNullable<Station['held_off']>;
-
-/** Where a station begins: its own registers, a small gap, a small lean. */
+/** Where a station begins: its own registers, a small gap, held straight. */
 export const startHeldOff = ({ lens, back }: Station): HeldOffInput => ({
   ...(lens.register_mm === undefined ? {} : { lens_register_mm: lens.register_mm }),
   ...(back.register_mm === undefined ? {} : { body_register_mm: back.register_mm }),
   ...(back.throat_mm === undefined ? {} : { throat_mm: back.throat_mm }),
   gap_mm: 2,
-  lean_deg: 5,
+  lean_deg: 0,
 });
-
-/** How much farther than its own register the sensor lies with no gap, mm; equal where not known. */
-export const beyondMm = ({
-  lens_register_mm: lens,
-  body_register_mm: body,
-}: HeldOffInput): number => (lens === undefined || body === undefined ? 0 : body - lens);
 
 /** Whether the back of the lens goes into the throat. */
 const goesInside = ({ flange_diameter_mm: flange, throat_mm: throat }: HeldOffInput): boolean =>
@@ -58,12 +50,10 @@ export function clearanceAt(held: HeldOffInput, leanDeg: number): number {
  * then all there is.
  */
 export function heldOff(station: Station, held: HeldOffInput): HeldOff {
-  const s = setup(station);
-  const f = s.engravedMm;
+  const s = heldSetup(station, held);
+  const { focalLengthMm: f, imageDistanceMm: v, axis } = s;
   const known = held.lens_register_mm !== undefined && held.body_register_mm !== undefined;
   const beyond = beyondMm(held);
-  const axis = turnedAxis({ leanDeg: held.lean_deg, turnDeg: held.turn_deg ?? 0 });
-  const v = f + held.gap_mm + beyond;
   const lean = Math.abs(held.lean_deg);
   const sine = Math.sin((lean * Math.PI) / 180);
   const radius = (held.flange_diameter_mm ?? held.throat_mm ?? 0) / 2;
@@ -71,16 +61,13 @@ export function heldOff(station: Station, held: HeldOffInput): HeldOff {
   const clearanceMm = clearanceAt(held, lean);
   // A leaning lens reaches infinity straight ahead at v = f / a_z, a little further out.
   const infinityGapMm = known ? f / axis[2] - f - beyond : null;
-  const distanceMm = v > 0 ? distanceAt(f, axis[2], v) : Infinity;
-  const widest = station.lens.f_min * s.combined;
-  const blur =
-    widest * s.cocMm * travelPerBlur({ ...s.pupil, focalLengthMm: f, axisZ: axis[2] }, v);
+  const { planeM, pastInfinity } = heldPlane(s);
+  const blur = s.fNumber * s.cocMm * travelPerBlur(s.pupil, v);
   const halfFrame = Math.max(s.frame.heightMm, s.frame.widthMm) / 2;
   const hinge = hingeDistanceMm(f, axis);
-  const pastInfinity = (v * axis[2]) / f - 1 < -1e-9;
   const fits = held.gap_mm >= clearanceMm - 1e-9;
   return {
-    planeM: Number.isFinite(distanceMm) ? distanceMm / 1000 : null,
+    planeM,
     pastInfinity,
     magnification: (v * axis[2]) / f - 1,
     hingeMm: Number.isFinite(hinge) ? hinge : null,

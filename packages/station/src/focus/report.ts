@@ -82,6 +82,8 @@ export function reportSolution(
   station: Station,
   budget: Budget = newBudget(),
 ): SolutionReport | undefined {
+  // Held in the hand there is no setting to be found: the gap and the lean are told instead.
+  if (station.held_off) return undefined;
   if (!(station.marks ?? []).some(({ must }) => must === 'sharp')) return undefined;
   const answer = solveStation(station, { budget });
   const reason = hindrance(station, answer);

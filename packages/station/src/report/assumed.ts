@@ -15,7 +15,16 @@ import { blanksOf } from '../rig/blanks.js';
 
 /** What a figure may rest on. */
 export type Rests =
-  'circle' | 'core' | 'criterion' | 'sharpness' | 'exposure' | 'reach' | 'level' | 'iris';
+  | 'circle'
+  | 'core'
+  | 'criterion'
+  | 'sharpness'
+  | 'exposure'
+  | 'reach'
+  | 'level'
+  | 'iris'
+  | 'held'
+  | 'clearance';
 
 /** One input that nobody gave, and what was taken in its place. */
 export interface Assumption {
@@ -193,12 +202,47 @@ const level: Look = ({ camera }) =>
         },
       ];
 
+/** A lens in the hand: how far its own register leaves it from the body, and where they would touch. */
+const held: Look = ({ held_off: hand }) => {
+  if (!hand) return [];
+  const { lens_register_mm: lens, body_register_mm: body } = hand;
+  const blank = (pointer: string, why: string, rests: Rests): Assumption => ({
+    pointer,
+    value: null,
+    why,
+    rests: [rests],
+  });
+  return [
+    ...(lens === undefined || body === undefined
+      ? [
+          blank(
+            lens === undefined ? '/held_off/lens_register_mm' : '/held_off/body_register_mm',
+            'Both registers are not given: lens and body are taken to have the same one, and the gap counts from where the lens would reach infinity.',
+            'held',
+          ),
+        ]
+      : []),
+    ...(hand.flange_diameter_mm === undefined && hand.throat_mm === undefined
+      ? [
+          blank(
+            '/held_off/throat_mm',
+            'Neither the throat nor the width of the lens’s back is given: whether the flanges touch is not reckoned.',
+            'clearance',
+          ),
+        ]
+      : []),
+  ];
+};
+
+/** What is told of a lens that is mounted: of one in the hand none of it matters. */
+const MOUNTED: readonly Look[] = [lengths, throats, contacts];
+
 /** Every kind of blank that a figure may rest on. To add one: write it above and list it here. */
-const LOOKS: readonly Look[] = [circle, core, pupil, sharpness, lengths, throats, contacts, level];
+const LOOKS: readonly Look[] = [circle, core, pupil, sharpness, held, level];
 
 /** Every input of a station that nobody gave and on which a figure rests, as its settings stand. */
 export const assumptionsOf = (station: Station, s: Setup = setup(station)): Assumption[] =>
-  LOOKS.flatMap((look) => look(station, s));
+  [...LOOKS, ...(station.held_off ? [] : MOUNTED)].flatMap((look) => look(station, s));
 
 /** Those that a figure would move with. */
 export const assumedFor = (all: readonly Assumption[], rests: readonly Rests[]): Assumption[] =>

@@ -15,6 +15,7 @@ import { assumptionsOf } from './assumed.js';
 import { turningOf } from '../optical/turning.js';
 import { reportFacade } from '../facade/facade.js';
 import { reportTurnIn } from '../facade/turn-in.js';
+import { heldSetup } from '../focus/held-setup.js';
 import { reportMarks } from '../focus/marks.js';
 import { reportMosaic } from '../mosaic/report.js';
 import type { Readings, Report } from './report.js';
@@ -31,6 +32,7 @@ import { finite } from '../words/finite.js';
  */
 export function readings(station: Station): Readings {
   const s = setup(station);
+  const { held_off } = station;
   return {
     optics: optics(station, s),
     rig: rigReport(station, s),
@@ -39,7 +41,9 @@ export function readings(station: Station): Readings {
     focus: focus(s),
     perspective: reportPerspective(station, s),
     ...(station.facade ? { facade: reportFacade(station, s, station.facade) } : {}),
-    ...(station.marks ? { marks: reportMarks(station, s) } : {}),
+    ...(station.marks
+      ? { marks: reportMarks(station, held_off ? heldSetup(station, held_off, s) : s) }
+      : {}),
     ...(station.turn_in ? { turn_in: reportTurnIn(s, station.turn_in) } : {}),
     ...(station.mosaic ? { mosaic: reportMosaic(station, station.mosaic) } : {}),
     turning: turning(station),

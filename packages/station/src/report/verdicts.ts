@@ -9,8 +9,7 @@ import {
   type Units,
 } from '../words/format.js';
 import { blanksOf, blankSentence } from '../rig/blanks.js';
-import { heldOff } from '../focus/held-off.js';
-import { heldScene } from '../focus/held-off-marks.js';
+import { heldPlane, heldSetup } from '../focus/held-setup.js';
 import type { Rests } from './assumed.js';
 import { sensorPitchDeg } from '../optical/places.js';
 import { readings } from './readings.js';
@@ -222,20 +221,19 @@ export function rigVerdict(
       };
 }
 
-/** Held off the body: what is sharp straight ahead, and which marks are as wanted. */
+/** Held off the body: what is sharp straight ahead, and how many marks are as wanted. */
 function heldVerdict(
   station: Station,
   held: NonNullable<Station['held_off']>,
+  asked: readonly { readonly holds: boolean }[],
   units: Units,
 ): Omit<Verdict, 'state'> {
-  const { planeM, pastInfinity } = heldOff(station, held);
-  const asked = heldScene(station, held).marks.filter(({ must }) => must !== 'free');
+  const { planeM, pastInfinity } = heldPlane(heldSetup(station, held));
   const holds = asked.filter((mark) => mark.holds).length;
-  const all = holds === asked.length;
   const figure = planeM === null ? (pastInfinity ? 'Past ∞' : '∞') : distance(planeM, units);
   return {
-    standing: all && !pastInfinity ? 'within' : 'costs',
-    rests: ['sharpness'],
+    standing: holds === asked.length && !pastInfinity ? 'within' : 'costs',
+    rests: ['sharpness', 'held'],
     figure,
     words: asked.length === 0 ? 'sharp ahead, held off' : `ahead, ${holds} of ${asked.length} held`,
     sentence: `Held ${fixed(held.gap_mm, 1)} mm off the body it is sharp straight ahead at ${figure}; ${holds} of ${asked.length} marks are as they are wanted.`,
@@ -248,9 +246,9 @@ export function focusVerdict(
   report: Readings,
   units: Units = 'metric',
 ): Omit<Verdict, 'state'> {
-  if (station.held_off) return heldVerdict(station, station.held_off, units);
   const stop = fStop(station.aperture);
   const asked = (report.marks ?? []).filter((_, i) => station.marks![i]!.must !== 'free');
+  if (station.held_off) return heldVerdict(station, station.held_off, asked, units);
   if (asked.length === 0) {
     const { near_m, far_m } = report.focus;
     const [near, far] = [distance(near_m, units), far_m === null ? '∞' : distance(far_m, units)];

@@ -1,0 +1,35 @@
+import { Link, useLocation } from 'react-router';
+import { mountedAgain } from '@gangway/station';
+import { useEditing } from '../store/editing.js';
+import { selectStation } from '../store/selectors.js';
+import { useAppSelector } from '../store/store.js';
+import { Button } from '../ui/button.js';
+
+const PAGE = '/focus/held-off';
+
+/** The lens is in the hand: the other pages draw it as if it were mounted, and judge nothing. */
+export function HeldNotice() {
+  const held = useAppSelector((state) => selectStation(state).held_off !== undefined);
+  const { pathname } = useLocation();
+  const { change } = useEditing();
+  if (!held || pathname.endsWith(PAGE)) return null;
+  const base = /^\/jobs\/[^/]+\/stations\/[^/]+/.exec(pathname)?.[0] ?? '';
+  return (
+    <p
+      role="status"
+      className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule border-l-4 border-l-costs bg-paper px-5 py-1.5"
+    >
+      <span>
+        The lens is held off the body here. This page shows it as if it were mounted and judges
+        nothing;{' '}
+        <Link to={`${base}${PAGE}`} className="font-medium underline underline-offset-4">
+          Held off the body
+        </Link>{' '}
+        tells what is sharp.
+      </span>
+      <Button onClick={() => change('Mount the lens', '/held_off', mountedAgain)}>
+        Mount it again
+      </Button>
+    </p>
+  );
+}

@@ -1,0 +1,42 @@
+import { distanceAt, turnedAxis } from '@gangway/optics';
+import type { Station } from '../document/station.js';
+import { setup, type Setup } from '../optical/setup.js';
+
+export type HeldOffInput = NonNullable<Station['held_off']>;
+
+/** How much farther than its own register the sensor lies with no gap, mm; equal where not known. */
+export const beyondMm = ({
+  lens_register_mm: lens,
+  body_register_mm: body,
+}: HeldOffInput): number => (lens === undefined || body === undefined ? 0 : body - lens);
+
+/** The station as the held lens draws it: at its infinity mark, wide open, before the body. */
+export function heldSetup(station: Station, held: HeldOffInput, s: Setup = setup(station)): Setup {
+  const f = s.engravedMm;
+  const axis = turnedAxis({ leanDeg: held.lean_deg, turnDeg: held.turn_deg ?? 0 });
+  const v = f + held.gap_mm + beyondMm(held);
+  return {
+    ...s,
+    focalLengthMm: f,
+    fNumber: station.lens.f_min * s.combined,
+    pupil: { ...s.pupil, focalLengthMm: f, axisZ: axis[2] },
+    axis,
+    imageDistanceMm: v,
+    lensCentre: [0, 0, v],
+    frame: { ...s.frame, shiftMm: 0, riseMm: 0 },
+  };
+}
+
+/** What a held lens draws sharp straight ahead, from the sensor, m; Infinity at and past it. */
+export function heldPlane({ focalLengthMm: f, axis, imageDistanceMm: v }: Setup) {
+  const distanceMm = v > 0 ? distanceAt(f, axis[2], v) : Infinity;
+  return {
+    planeM: Number.isFinite(distanceMm) ? distanceMm / 1000 : null,
+    pastInfinity: (v * axis[2]) / f - 1 < -1e-9,
+  };
+}
+
+/** A station whose lens goes back onto its body. */
+export function mountedAgain({ held_off: _, ...station }: Station): Station {
+  return station;
+}
