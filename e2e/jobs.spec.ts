@@ -43,7 +43,7 @@ test('a job is created, renamed, duplicated, archived and restored', async ({ pa
   await page.getByRole('button', { name: 'Show archive' }).click();
   await page.getByRole('button', { name: `More for ${name} hall (copy)` }).click();
   await page.getByRole('menuitem', { name: 'Delete for good' }).click();
-  await page.getByRole('menuitem', { name: 'Really delete it, with its archive' }).click();
+  await page.getByRole('menuitem', { name: 'Really delete it, with all in it' }).click();
   await expect(page.getByRole('link', { name: `${name} hall (copy)` })).toBeHidden();
 });
 

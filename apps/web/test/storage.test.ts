@@ -2,22 +2,7 @@ import { draftsOf, type Roomy } from '../src/records/drafts.js';
 import { readFrom, whyNotKept, writeTo, type Shelf } from '../src/browser/storage.js';
 import { holdTab, tabId } from '../src/browser/tab.js';
 import { newId } from '../src/browser/new-id.js';
-
-function shelfOf(kept = new Map<string, string>(), room = Infinity): Shelf {
-  return {
-    get length() {
-      return kept.size;
-    },
-    key: (i) => [...kept.keys()][i] ?? null,
-    getItem: (key) => kept.get(key) ?? null,
-    setItem: (key, value) => {
-      const others = [...kept].filter(([name]) => name !== key).map(([, text]) => text.length);
-      if (others.reduce((sum, size) => sum + size, value.length) > room) throw new Error('full');
-      kept.set(key, value);
-    },
-    removeItem: (key) => void kept.delete(key),
-  };
-}
+import { shelfOf } from './helpers/shelf.js';
 
 describe('ids', () => {
   it('are random UUIDs of version 4 (RFC 9562), made without what an insecure page lacks', () => {

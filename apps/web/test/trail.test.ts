@@ -1,28 +1,13 @@
 import { newStation, type Station } from '@gangway/station';
-import type { Shelf } from '../src/browser/storage.js';
 import type { OpenDocument } from '../src/records/open.js';
 import { findTrail, keepTrail } from '../src/records/trail.js';
 import { readStation } from '../src/store/kept.js';
+import { shelfOf } from './helpers/shelf.js';
 import { changed, stationActions, stationReducer, undone } from '../src/store/station.js';
 
 const KEY = 'trail';
 
 const read = async (document: unknown) => readStation(document);
-
-function shelfOf(kept = new Map<string, string>(), room = Infinity): Shelf {
-  return {
-    get length() {
-      return kept.size;
-    },
-    key: (i) => [...kept.keys()][i] ?? null,
-    getItem: (key) => kept.get(key) ?? null,
-    setItem: (key, value) => {
-      if (value.length > room) throw new Error('full');
-      kept.set(key, value);
-    },
-    removeItem: (key) => void kept.delete(key),
-  };
-}
 
 const stored = (document: Station) => ({
   id: 'one',

@@ -94,8 +94,8 @@ export function BeginForm({ jobId, rig, ownOnly = false, texts, onTexts, aside }
         )}
       </div>
       <p className="text-[13px] text-quiet">
-        It begins level and unmoved, focused far away at f/8, the sensor 1.6 m above the ground. You
-        change what is different.
+        It begins level and unmoved, focused as far as the rig goes, at f/8 or the stop nearest to
+        it, the sensor 1.6 m above the ground. You change what is different.
       </p>
       {failed !== null && (
         <p role="alert" className="text-outside">

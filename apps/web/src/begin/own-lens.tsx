@@ -104,8 +104,11 @@ export function OwnLensFields({ texts, messages, onChange }: Props) {
         </select>
       </FieldLine>
       <p className="pt-3 text-[13px] text-quiet">May wait, and can be changed at any time:</p>
-      {line('shift', 'Shifts by up to', 'mm', { placeholder: '—' })}
-      {line('tilt', 'Tilts by up to', '°', { placeholder: '—' })}
+      {line('shift', 'Shifts by up to', 'mm', {
+        placeholder: '—',
+        help: 'Left empty, it does not.',
+      })}
+      {line('tilt', 'Tilts by up to', '°', { placeholder: '—', help: 'Left empty, it does not.' })}
       {line('smallest', 'Smallest stop', '')}
       {line('name', 'Name of the lens', undefined, {
         placeholder: texts.focal === '' ? 'its figures' : `${texts.focal} mm`,

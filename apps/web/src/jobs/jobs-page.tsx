@@ -19,7 +19,7 @@ import { Beginning } from '../begin/beginning.js';
 import { useArchiving, useListing, useTold, ListPage } from '../pages/list-page.js';
 
 const stationsOf = ({ stations }: ListedJob): string =>
-  stations === 0 ? 'its archive' : stations === 1 ? 'its station' : `its ${stations} stations`;
+  stations === 0 ? 'all in it' : stations === 1 ? 'its station' : `its ${stations} stations`;
 
 /** With more jobs than this nobody is new here. */
 const FEW = 2;

@@ -9,6 +9,8 @@ import {
   type Station,
 } from '@gangway/station';
 import { Line } from '../station/results.js';
+import { selectReport } from '../store/selectors.js';
+import { useAppSelector } from '../store/store.js';
 import { ChoiceField, Section, useStation } from '../fields/fields.js';
 import { Rows, type Row } from '../fields/rows.js';
 
@@ -69,7 +71,9 @@ export function BackFields() {
 
 /** What follows from the size of the back: the pixels, and which lens is normal on it. */
 function FormatFigures() {
-  const { back, lens }: Station = useStation();
+  const { back }: Station = useStation();
+  // With what a converter or reducer makes of it.
+  const focal = useAppSelector((state) => selectReport(state).optics.focal_length_mm);
   const diagonal = Math.hypot(back.width_mm, back.height_mm);
   return (
     <div className="border-y border-rule py-1 text-[13px]">
@@ -83,9 +87,9 @@ function FormatFigures() {
       )}
       <Line name="Normal lens here" term="normal-lens" figure={fixed(diagonal, 0)} unit="mm" />
       <Line
-        name="This lens is like, on 24 × 36 mm,"
+        name="Like, on 24 × 36 mm"
         term="equivalent"
-        figure={fixed((lens.focal_length_mm * DIAGONAL_24X36_MM) / diagonal, 1)}
+        figure={fixed((focal * DIAGONAL_24X36_MM) / diagonal, 1)}
         unit="mm"
       />
     </div>

@@ -168,7 +168,7 @@ export const TERMS = {
   diffraction: {
     term: 'Diffraction',
     words:
-      'A small opening spreads every point into a disc. It begins where that disc fills two pixels, and from there on stopping down costs sharpness everywhere.',
+      'A small opening spreads every point into a disc. It begins to cost where it no longer passes the finest detail the sensor can hold; from there on every stop down softens the whole picture.',
     drawing: (
       <>
         <Line d="M-50,-40V-6M-50,6V40" />

@@ -235,14 +235,26 @@ const held: Look = ({ held_off: hand }) => {
 };
 
 /** What is told of a lens that is mounted: of one in the hand none of it matters. */
-const MOUNTED: readonly Look[] = [lengths, throats, contacts];
+const MOUNTED: ReadonlySet<Look> = new Set([lengths, throats, contacts]);
 
 /** Every kind of blank that a figure may rest on. To add one: write it above and list it here. */
-const LOOKS: readonly Look[] = [circle, core, pupil, sharpness, held, level];
+const LOOKS: readonly Look[] = [
+  circle,
+  core,
+  pupil,
+  sharpness,
+  held,
+  lengths,
+  throats,
+  contacts,
+  level,
+];
 
 /** Every input of a station that nobody gave and on which a figure rests, as its settings stand. */
 export const assumptionsOf = (station: Station, s: Setup = setup(station)): Assumption[] =>
-  [...LOOKS, ...(station.held_off ? [] : MOUNTED)].flatMap((look) => look(station, s));
+  LOOKS.filter((look) => !station.held_off || !MOUNTED.has(look)).flatMap((look) =>
+    look(station, s),
+  );
 
 /** Those that a figure would move with. */
 export const assumedFor = (all: readonly Assumption[], rests: readonly Rests[]): Assumption[] =>
