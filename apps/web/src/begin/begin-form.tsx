@@ -63,6 +63,7 @@ export function BeginForm({ jobId, rig, ownOnly = false, texts, onTexts, aside }
       }}
       className="space-y-4"
     >
+      {gear.waiting !== null && <p className="min-h-40 text-quiet">{gear.waiting}</p>}
       {gear.rigs && (
         <RigList
           rigs={gear.rigs}

@@ -7,12 +7,13 @@ import {
   type OwnRig,
   type WholeRig,
 } from '@gangway/station';
+import { sentence } from '../records/api.js';
 import { useSoundRigs } from '../records/sound-kit.js';
 import { OWN } from './own.js';
 
 /** The gear a station begins with: given, chosen from the rigs, or told by its figures. */
 export function useGear(rig: WholeRig | undefined, ownOnly: boolean, texts: OwnLensTexts) {
-  const { data } = useSoundRigs();
+  const { data, error } = useSoundRigs();
   const [messages, setMessages] = useState<Partial<Record<OwnLensField, string>>>({});
   const [chosen, setChosen] = useState<string | null>(null);
   const [unchosen, setUnchosen] = useState(false);
@@ -20,6 +21,7 @@ export function useGear(rig: WholeRig | undefined, ownOnly: boolean, texts: OwnL
     isWhole(document) ? [{ id, rig: document }] : [],
   );
   const none = data !== undefined && rigs.length === 0;
+  const asks = !rig && !ownOnly;
   const own = !rig && (ownOnly || chosen === OWN || none);
 
   /** The gear; null, and said at its place, where something is missing. */
@@ -36,7 +38,9 @@ export function useGear(rig: WholeRig | undefined, ownOnly: boolean, texts: OwnL
 
   return {
     known: data !== undefined,
-    rigs: rig || ownOnly || none ? null : rigs,
+    // Nothing is offered before all of it is there: a list that grows under a finger is misread.
+    waiting: asks && !data ? (error ? sentence(error) : 'Loading …') : null,
+    rigs: asks && data && !none ? rigs : null,
     own,
     messages,
     chosen,
