@@ -412,6 +412,22 @@ describe('what is heard from elsewhere', () => {
     expect(typingAt.store.getState().station.kind).toBe('unreadable');
   });
 
+  it('while a save is under way that is then lost is asked about before the next try', async () => {
+    const all = around();
+    await all.saver.open(ID);
+    all.server.mood = ['away'];
+    const stop = all.store.subscribe(() => {
+      if (all.open().save.kind !== 'saving') return;
+      stop();
+      elsewhere(all, 16);
+      void all.saver.heard(ID, 2);
+    });
+    all.edit(11);
+    await all.saver.run();
+    expect(all.open().save).toMatchObject({ kind: 'conflict', current: { revision: 2 } });
+    expect(all.server.puts).toBe(0);
+  });
+
   it('of a save of one’s own changes nothing', async () => {
     const all = around();
     await all.saver.open(ID);

@@ -81,6 +81,8 @@ export function makeSaver<T>(around: Surroundings<T>) {
   const { actions, dispatch, drafts, tab, what } = around;
   let running = false;
   let wake: (() => void) | null = null;
+  /** Heard while a save was under way, which its answer may or may not settle. */
+  let unheard: { readonly id: string; readonly revision: number | null } | null = null;
 
   const openNow = (): OpenDocument<T> | null => {
     const state = around.getState();
@@ -186,6 +188,7 @@ export function makeSaver<T>(around: Surroundings<T>) {
         const open = openNow();
         if (!open || (open.save.kind !== 'pending' && open.save.kind !== 'offline')) return;
         const outcome = await saveOnce(open);
+        hearAgain();
         if (outcome === 'settled') return;
         missed = outcome === 'away' ? missed + 1 : 0;
         if (outcome === 'away') {
@@ -294,8 +297,12 @@ export function makeSaver<T>(around: Surroundings<T>) {
   async function heard(id: string, revision: number | null): Promise<void> {
     const behind = (): OpenDocument<T> | null => {
       const open = openNow();
-      // What is under way comes from this page, most likely: its own answer tells.
-      if (!open || open.id !== id || open.save.kind === 'saving') return null;
+      if (!open || open.id !== id) return null;
+      if (open.save.kind === 'saving') {
+        // It is this page's own save, most likely: that is known once its answer is there.
+        unheard = { id, revision };
+        return null;
+      }
       if (revision !== null && open.baseRevision >= revision) return null;
       return open.save.kind === 'conflict' && open.save.current.revision === revision ? null : open;
     };
@@ -313,6 +320,12 @@ export function makeSaver<T>(around: Surroundings<T>) {
         : actions.followed({ other, at: Date.parse(other.updatedAt) }),
     );
     keep();
+  }
+
+  function hearAgain(): void {
+    const word = unheard;
+    unheard = null;
+    if (word) void heard(word.id, word.revision);
   }
 
   return { keep, run, open, leave, heard, tryNow: () => wake?.() };
