@@ -2,6 +2,9 @@ import { spawn } from 'node:child_process';
 import { availableParallelism } from 'node:os';
 import { at, ROOT } from './lib/paths.mjs';
 
+/** The native compiler is many times as fast; the other one stays for the linter, which needs its API. */
+const TSC = at('node_modules/typescript-native/bin/tsc');
+
 const PROJECTS = [
   'apps/web',
   'apps/web/test',
@@ -21,13 +24,13 @@ const PROJECTS = [
 
 const check = (project) =>
   new Promise((resolve) => {
-    spawn(process.execPath, [at('node_modules/typescript/bin/tsc'), '-p', at(project)], {
+    spawn(process.execPath, [TSC, '-p', at(project)], {
       cwd: ROOT,
       stdio: 'inherit',
     }).on('exit', (code) => resolve(code === 0));
   });
 
-// Each check keeps one core busy; the longest come first.
+// The longest come first.
 const waiting = [...PROJECTS];
 let failed = false;
 const worker = async () => {
