@@ -1,12 +1,12 @@
 import type { Station } from '../document/station.js';
 import type { Movement, RearMovement } from '../document/movements.js';
 import { degrees, mm } from './format.js';
-import { sense } from './names.js';
+import { MOVEMENT_NAMES, sense } from './names.js';
 
 type Placed = Pick<Station, 'movements' | 'movement_limits' | 'chain'>;
 
-/** Less of a movement than this nobody sets. */
-const SEEN_MM = 0.05;
+/** Less of a movement than this nobody sets, in mm or degrees. */
+const SEEN = 0.05;
 
 const WAYS = {
   front: { rise: ['Raise', 'Lower'], shift: ['right', 'left'] },
@@ -66,7 +66,7 @@ export function movedSaid(
 ): string {
   const size = field.endsWith('_mm') ? mm(Math.abs(value)) : degrees(Math.abs(value));
   const back = isLinear(field) && standardOf(station) === 'back';
-  if (value === 0) return back ? `no ${BACK[field].noun[0]}` : `no ${sense(field, 1)}`;
+  if (Math.abs(value) < SEEN) return `no ${MOVEMENT_NAMES[field]}${back ? ' of the back' : ''}`;
   if (!back) return `${size} of ${sense(field, value)}`;
   const done = BACK[field].done[value < 0 ? 1 : 0];
   return field === 'rise_mm' ? `the back ${done} ${size}` : `the back shifted ${size} ${done}`;
@@ -83,7 +83,7 @@ export function movesSaid(station: Placed): string[] {
     ['back', 'shift', set.rear_shift_mm ?? 0],
   ] as const;
   return all
-    .filter(([, , value]) => Math.abs(value) >= SEEN_MM)
+    .filter(([, , value]) => Math.abs(value) >= SEEN)
     .map(([standard, movement, value]) => `${moveSaid(station, standard, movement, value)}.`);
 }
 

@@ -9,10 +9,14 @@ const COST_OF_ALL = 5;
 const TENTHS = 10;
 
 function titleOf(station: Station, rise: number, shift: number): string {
-  const [up, across] = [rise, shift].map((value) => `${fixed(Math.abs(value), 1)} mm`);
-  return standardOf(station) === 'back'
-    ? `Ease the back to ${up} ${rise < 0 ? 'up' : 'down'}, ${across} ${shift < 0 ? 'right' : 'left'}`
-    : `Ease to ${up} ${sense('rise_mm', rise)}, ${across} ${sense('shift_mm', shift)}`;
+  const back = standardOf(station) === 'back';
+  const up = back ? (rise < 0 ? 'up' : 'down') : sense('rise_mm', rise);
+  const across = back ? (shift < 0 ? 'right' : 'left') : sense('shift_mm', shift);
+  return [
+    back ? 'Ease the back to' : 'Ease to',
+    rise === 0 ? 'no rise,' : `${fixed(Math.abs(rise), 1)} mm ${up},`,
+    shift === 0 ? 'no shift' : `${fixed(Math.abs(shift), 1)} mm ${across}`,
+  ].join(' ');
 }
 
 /** Rise and shift drawn in by the same share, when neither alone would do with less. */
