@@ -367,6 +367,11 @@ test('a lens held off the body is told what it gives, with care', async ({ page 
   await expect(page.getByText('Already set.')).toBeVisible();
   await expect(verdict(page)).toHaveAccessibleName(/ahead at .*2 of 3 marks|marks are as they/);
   await expect(page.getByRole('link', { name: /^Cover: The lens is held off/ })).toBeVisible();
+  // The pages for a mounted lens judge nothing meanwhile, and lead back.
+  await page.getByRole('link', { name: 'Stop', exact: true }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('The lens is in the hand');
+  await page.getByRole('link', { name: 'Gap and lean' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Held off the body');
   await page.getByRole('button', { name: 'Mount it again' }).click();
   await expect(page.getByRole('link', { name: /^Cover: The whole frame/ })).toBeVisible();
 });

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { sectionOf, solveOf, withSolve } from '@gangway/station';
 import { selectStation } from '../store/selectors.js';
-import { useAppSelector, useAppStore } from '../store/store.js';
+import { useAppStore } from '../store/store.js';
 import { useStation } from '../fields/fields.js';
 import { useSiteEdit } from '../fields/site-part.js';
 import { Advice } from './advice.js';
@@ -28,7 +28,6 @@ const ZOOMS = [
 /** Where the plane of sharp focus lies, and how to bring it where it is wanted. */
 export function FocusStep() {
   const store = useAppStore();
-  const held = useAppSelector((state) => selectStation(state).held_off !== undefined);
   const [shown, setShown] = useState<Shown>(() =>
     isSwung(selectStation(store.getState())) ? 'plan' : 'side',
   );
@@ -66,11 +65,9 @@ export function FocusStep() {
         aria-label="Focus"
         className="w-full shrink-0 overflow-y-auto border-l border-rule bg-paper px-5 py-3 lg:w-[332px]"
       >
-        {!held && (
-          <StationPart name="The advice">
-            <Advice />
-          </StationPart>
-        )}
+        <StationPart name="The advice">
+          <Advice />
+        </StationPart>
         <StationPart name="The list of marks">
           <MarkList />
         </StationPart>

@@ -1,7 +1,16 @@
-export { BedPage } from './bed-page.js';
-export { ClosePage } from './close-page.js';
-export { FocusStep } from './focus-step.js';
+import { BedPage as Bed } from './bed-page.js';
+import { ClosePage as Close } from './close-page.js';
+import { FocusStep as Plane } from './focus-step.js';
+import { whileMounted } from './in-hand.js';
+import { SoftPage as Soft } from './soft-page.js';
+import { StackPage as Stack } from './stack-page.js';
+import { StopPage as Stop } from './stop-page.js';
+
 export { HeldOffPage } from './held-off-page.js';
-export { SoftPage } from './soft-page.js';
-export { StackPage } from './stack-page.js';
-export { StopPage } from './stop-page.js';
+
+export const BedPage = whileMounted(Bed);
+export const ClosePage = whileMounted(Close);
+export const FocusStep = whileMounted(Plane);
+export const SoftPage = whileMounted(Soft);
+export const StackPage = whileMounted(Stack);
+export const StopPage = whileMounted(Stop);

@@ -5,15 +5,15 @@ import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { Button } from '../ui/button.js';
 
-const PAGE = '/focus/held-off';
+/** The step whose pages say it themselves. */
+const TOLD = /\/focus(\/|$)/;
 
 /** The lens is in the hand: the other pages draw it as if it were mounted, and judge nothing. */
 export function HeldNotice() {
   const held = useAppSelector((state) => selectStation(state).held_off !== undefined);
   const { pathname } = useLocation();
   const { change } = useEditing();
-  if (!held || pathname.endsWith(PAGE)) return null;
-  const base = /^\/jobs\/[^/]+\/stations\/[^/]+/.exec(pathname)?.[0] ?? '';
+  if (!held || TOLD.test(pathname)) return null;
   return (
     <p
       role="status"
@@ -22,7 +22,7 @@ export function HeldNotice() {
       <span>
         The lens is held off the body here. This page shows it as if it were mounted and judges
         nothing;{' '}
-        <Link to={`${base}${PAGE}`} className="font-medium underline underline-offset-4">
+        <Link to="focus/held-off" className="font-medium underline underline-offset-4">
           Held off the body
         </Link>{' '}
         tells what is sharp.
