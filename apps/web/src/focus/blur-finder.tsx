@@ -241,7 +241,8 @@ const FinderMark = memo(function FinderMark(props: FinderMarkProps) {
         {named && (
           <text
             x={left ? x - 7 : x + 7}
-            y={y - 5}
+            // Turned to the left it goes below, clear of the name that comes from there.
+            y={left ? y + 15 : y - 5}
             textAnchor={left ? 'end' : 'start'}
             className="halo fill-ink"
             aria-hidden
