@@ -7,10 +7,10 @@ import { named, type Check, type Finding } from './problem.js';
 /** A stop can only be set by a ring, or by a body that speaks to the lens. */
 export const irisStuck: Check = ({ station }) => {
   const { lens, chain, aperture } = station;
-  const open = fStop(lens.f_min);
   const planned = Math.abs(aperture - lens.f_min) > 1e-6;
   if (lens.iris === 'none') {
     if (!planned) return [];
+    const open = fStop(lens.f_min);
     return [
       {
         severity: 'stop',
@@ -22,7 +22,8 @@ export const irisStuck: Check = ({ station }) => {
   }
   const reach = contactsKnown(station);
   if (lens.iris !== 'electronic' || reach === 'yes') return [];
-  if (reach === 'unknown') return [perhapsStuck(station, open)];
+  if (reach === 'unknown') return [perhapsStuck(station)];
+  const open = fStop(lens.f_min);
   const at = chain.findIndex((part) => part.kind !== 'board' && part.contacts !== true);
   const part = chain[at];
   return [
@@ -36,7 +37,8 @@ export const irisStuck: Check = ({ station }) => {
 };
 
 /** Nobody said whether the contacts are carried through: nothing to rely on. */
-function perhapsStuck({ chain, back }: Station, open: string): Finding {
+function perhapsStuck({ lens, chain, back }: Station): Finding {
+  const open = fStop(lens.f_min);
   const at = chain.findIndex((part) => part.kind !== 'board' && part.contacts === undefined);
   const part = chain[at];
   const name = part ? partName(part) : named(back, 'the back');
