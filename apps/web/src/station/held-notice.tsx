@@ -1,19 +1,16 @@
 import { Link, useLocation } from 'react-router';
 import { mountedAgain } from '@gangway/station';
 import { useEditing } from '../store/editing.js';
-import { selectStation } from '../store/selectors.js';
-import { useAppSelector } from '../store/store.js';
 import { Button } from '../ui/button.js';
 
 /** The step whose pages say it themselves. */
 const TOLD = /\/focus(\/|$)/;
 
 /** The lens is in the hand, and the other steps show it as if it were mounted. */
-export function HeldNotice() {
-  const held = useAppSelector((state) => selectStation(state).held_off !== undefined);
+export default function HeldNotice() {
   const { pathname } = useLocation();
   const { change } = useEditing();
-  if (!held || TOLD.test(pathname)) return null;
+  if (TOLD.test(pathname)) return null;
   return (
     <p
       role="status"

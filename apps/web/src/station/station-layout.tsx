@@ -9,7 +9,6 @@ import { Part } from '../ui/boundary.js';
 import { Loading, Said, toJobs } from '../records/states.js';
 import { Barrel } from './barrel/barrel.js';
 import { FaultNotice } from './fault-notice.js';
-import { HeldNotice } from './held-notice.js';
 import { KeyboardProvider } from './keyboard.js';
 import { LeanNotice } from './lean-notice.js';
 import { StationPart } from './station-part.js';
@@ -19,6 +18,7 @@ import { SubNav } from './sub-nav.js';
 
 const ConflictDialog = lazy(() => import('./conflict-dialog.js'));
 const UnreadableStation = lazy(() => import('./unreadable-station.js'));
+const HeldNotice = lazy(() => import('./held-notice.js'));
 
 export function StationLayout() {
   const { station: id = '', job = '' } = useParams();
@@ -32,6 +32,7 @@ export function StationLayout() {
       id: station.kind === 'open' ? station.open.id : null,
       jobId: station.kind === 'open' ? station.open.jobId : null,
       conflict: station.kind === 'open' && station.open.save.kind === 'conflict',
+      held: station.kind === 'open' && station.open.present.held_off !== undefined,
       message: 'message' in station ? station.message : null,
     }),
     shallowEqual,
@@ -75,7 +76,7 @@ export function StationLayout() {
         <LeftUnreadable drafts={stationDrafts} id={id} what="station" />
         <FaultNotice />
         <LeanNotice />
-        <HeldNotice />
+        <Suspense>{state.held && <HeldNotice />}</Suspense>
         <StationPart name="The strip of steps">
           <StepStrip />
         </StationPart>
