@@ -39,11 +39,6 @@ const VIEWS = [
     path: `${station(4)}/cover/turn-in`,
     act: (page) => page.getByRole('button', { name: 'Ease: Tool cupboard' }).click(),
   },
-  {
-    name: 'held-off',
-    path: `${station(2)}/focus/held-off`,
-    act: (page) => page.getByRole('button', { name: 'Set it so' }).click(),
-  },
   { name: 'limits', path: `${station(3)}/cover/limits` },
   { name: 'close-up', path: `${station(8)}/focus/close` },
   { name: 'focus', path: `${station(2)}/focus` },
@@ -71,6 +66,16 @@ const VIEWS = [
     },
   },
   { name: 'cover-phone', path: `${station(1)}/cover`, size: PHONE },
+  // Last: afterwards the station's lens is in the hand, and its other pages say only that.
+  {
+    name: 'held-off',
+    path: `${station(2)}/focus/held-off`,
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Set it so' }).click();
+      await page.getByText('Already set.').waitFor();
+      await page.waitForTimeout(700);
+    },
+  },
 ];
 
 mkdirSync(FOLDER, { recursive: true });
