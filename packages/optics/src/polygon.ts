@@ -45,3 +45,34 @@ export function areaOf(polygon: readonly Point[]): number {
   });
   return Math.abs(twice) / 2;
 }
+
+/** The part that two convex polygons share; both run anticlockwise. */
+export function sharedPart(one: readonly Point[], other: readonly Point[]): Point[] {
+  return other.reduce<Point[]>(
+    (kept, p, i) => {
+      if (kept.length === 0) return kept;
+      const q = other[(i + 1) % other.length]!;
+      const [a, b] = [q.y - p.y, p.x - q.x];
+      return clip(kept, a, b, a * p.x + b * p.y);
+    },
+    [...one],
+  );
+}
+
+/** Corners of a rectangle turned about its middle, anticlockwise from the bottom left. */
+export function turnedRectangle(
+  centre: Point,
+  { widthMm, heightMm }: { readonly widthMm: number; readonly heightMm: number },
+  clockwiseRad: number,
+): Point[] {
+  const [c, s] = [Math.cos(clockwiseRad), Math.sin(clockwiseRad)];
+  return [
+    [-1, -1],
+    [1, -1],
+    [1, 1],
+    [-1, 1],
+  ].map(([across, up]) => {
+    const [x, y] = [(across! * widthMm) / 2, (up! * heightMm) / 2];
+    return { x: centre.x + c * x + s * y, y: centre.y - s * x + c * y };
+  });
+}

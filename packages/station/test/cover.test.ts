@@ -6,7 +6,6 @@ import {
   coverVerdict,
   evaluate,
   framingWays,
-  gridPlaces,
   lensSwaps,
   limitsLines,
   limitsTable,
@@ -269,17 +268,6 @@ describe('framing words', () => {
       expect(after.lens.focal_length_mm).toBeLessThan(24);
       expect(readings(after).rig.problems.every(({ severity }) => severity !== 'stop')).toBe(true);
     }
-  });
-
-  it('frames of a grid lie about the movements, equal steps apart (worked here)', () => {
-    const grid = moved(
-      { rise_mm: 4 },
-      {
-        mosaic: { pattern: 'grid', columns: 1, rows: 3, overlap: 0.5, moves: 'rear' },
-      },
-    );
-    expect(gridPlaces(grid).map(({ rise_mm }) => rise_mm)).toEqual([16, 4, -8]);
-    expect(gridPlaces(moved({ rise_mm: 4 }))).toEqual([{ rise_mm: 4, shift_mm: 0 }]);
   });
 });
 

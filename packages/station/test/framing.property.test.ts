@@ -4,12 +4,12 @@ import {
   evaluate,
   framedWell,
   framingWays,
-  gridPlaces,
+  layoutOf,
   parseStation,
   readings,
   standingOf,
   stateOf,
-  atFrame,
+  atLaidFrame,
   type Station,
 } from '../src/index.js';
 import { setup } from '../src/optical/setup.js';
@@ -93,8 +93,9 @@ describe('ways to frame a façade', () => {
           expect(framedWell(way.after)).toBe(true);
           expect(parseStation(way.after).ok).toBe(true);
           if (way.after.mosaic) {
-            for (const place of gridPlaces(way.after)) {
-              expect(standingOf(stateOf(atFrame(way.after, place)))).not.toBe('outside');
+            const layout = layoutOf(way.after);
+            for (const i of layout.frames.keys()) {
+              expect(standingOf(stateOf(atLaidFrame(way.after, layout, i)))).not.toBe('outside');
             }
           } else {
             expect(seenWhole(way.after)).toBe(true);

@@ -97,13 +97,24 @@ describe('rules between fields', () => {
     expect(kitItemSchema.safeParse(document).success).toBe(true);
   });
 
-  it('tell a grid from a pinwheel', () => {
+  it('tell one pattern from another', () => {
     const read = (mosaic: object) => said(parseStation({ ...base(), mosaic }));
     expect(read({ pattern: 'pinwheel', frames: 6, offset_mm: [3, 4], moves: 'rear' })).toEqual([]);
     expect(read({ pattern: 'spiral', moves: 'rear' })).toEqual([
-      '/mosaic/pattern must be one of "grid", "pinwheel"',
+      '/mosaic/pattern must be one of "grid", "pinwheel", "ring", "free", "turn"',
     ]);
     expect(read({ pattern: 'grid', rows: 0, moves: 'rear' })).toHaveLength(1);
+    expect(read({ pattern: 'turn', columns: 3, moves: 'camera' })).toEqual([]);
+    expect(read({ pattern: 'turn', columns: 3, moves: 'rear' })).toEqual([
+      '/mosaic/moves must be "camera" where the camera turns',
+    ]);
+    expect(read({ pattern: 'grid', moves: 'camera' })).toEqual([
+      '/mosaic/moves must be "rear" or "lens", not "camera"',
+    ]);
+    const wish = (of: object) => read({ pattern: 'grid', moves: 'rear', wish: of });
+    expect(wish({ fill: 'covered' })).toEqual([]);
+    expect(wish({ fill: 'covered', megapixels: 80 })).toHaveLength(1);
+    expect(wish({ dpi: 300 })).not.toEqual([]);
   });
 });
 

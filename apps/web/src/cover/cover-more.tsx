@@ -5,7 +5,6 @@ import {
   distanceFrom,
   cornerFigures,
   fixed,
-  gridPlaces,
   atLeast,
   atMost,
   FRONT_OR_BACK,
@@ -26,7 +25,7 @@ import {
   type Units,
 } from '@gangway/station';
 import { useEditing } from '../store/editing.js';
-import { selectReport, selectStation } from '../store/selectors.js';
+import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { Button } from '../ui/button.js';
 import { STANDING_TEXT } from '../ui/standing.js';
@@ -109,40 +108,6 @@ export function FacadeLines({
 function FitsFrom({ distanceM, units }: { distanceM: number | null; units: Units }) {
   if (distanceM === null) return <Line name="Fits whole from" figure="nowhere" />;
   return <Line name="Fits whole from" figure={distanceFrom(distanceM, units)} />;
-}
-
-/** Frames planned together, and the way back to one. */
-export function GridNote({ station }: { station: Station }) {
-  const { change } = useEditing();
-  const { mosaic } = useAppSelector(selectReport);
-  if (!station.mosaic) return null;
-  const places = station.mosaic.pattern === 'grid' ? gridPlaces(station) : [];
-  return (
-    <Group title={places.length > 0 ? `${places.length} frames` : 'Frames planned together'}>
-      {mosaic?.problems.map(({ code, message }) => (
-        <p key={code} role="alert" className="pb-1 text-outside">
-          {message}
-        </p>
-      ))}
-      <ol>
-        {places.map(({ rise_mm, shift_mm }, i) => (
-          <li key={i} className="flex justify-between">
-            <span>Frame {i + 1}</span>
-            <span className="figure">
-              {signed(rise_mm, 1)}, {signed(shift_mm, 1)}{' '}
-              <span className="text-[12px] font-normal text-quiet">mm rise, shift</span>
-            </span>
-          </li>
-        ))}
-      </ol>
-      <Button
-        className="mt-1"
-        onClick={() => change('Take one frame', '/mosaic', (now) => without(now, 'mosaic'))}
-      >
-        Take one frame instead
-      </Button>
-    </Group>
-  );
 }
 
 /** How a turning lens is set, and what a pivot off the lens centre did. */

@@ -30,7 +30,6 @@ import { WaysOut } from './ways-out.js';
 const more = () => import('./cover-more.js');
 const FacadeLines = lazy(async () => ({ default: (await more()).FacadeLines }));
 const MechanismNotes = lazy(async () => ({ default: (await more()).MechanismNotes }));
-const GridNote = lazy(async () => ({ default: (await more()).GridNote }));
 const CornerTable = lazy(async () => ({ default: (await more()).CornerTable }));
 const CropFields = lazy(async () => ({ default: (await more()).CropFields }));
 
@@ -77,7 +76,6 @@ const CoverFigures = memo(function CoverFigures({ station }: { station: Station 
       )}
       <Suspense>
         {!station.held_off && <FacadeLines station={station} report={report} units={units} />}
-        <GridNote station={station} />
         <MechanismNotes station={station} />
       </Suspense>
       <Group title={`Circle at ${fStop(station.aperture)}`}>

@@ -17,22 +17,11 @@ interface Props {
   name?: string;
   also?: string;
   sheetOf: (drawing: CoverDrawing, width: number, height: number, groundGlass: boolean) => Sheet;
-  /** Nothing to take hold of, no names. */
-  plain?: boolean;
   over?: (sheet: Sheet, drawing: CoverDrawing) => ReactNode;
 }
 
 /** What the sensor gets, painted, with its frame in the tone of the verdict. */
-export function FinderPicture({
-  drawing,
-  finder,
-  verdict,
-  name,
-  also,
-  sheetOf,
-  plain,
-  over,
-}: Props) {
+export function FinderPicture({ drawing, finder, verdict, name, also, sheetOf, over }: Props) {
   const groundGlass = useAppSelector((state) => state.preferences.groundGlass);
   const [box, size] = useSize<HTMLDivElement>();
   const { width, height } = size;
@@ -54,7 +43,7 @@ export function FinderPicture({
         strokeWidth={2.5}
         className={STANDING_TEXT[verdict.standing]}
       />
-      <Overlays {...{ drawing, finder, sheet, width, height }} plain={plain} />
+      <Overlays {...{ drawing, finder, sheet, width, height }} />
       {over?.(sheet, drawing)}
     </Drawn>
   );

@@ -49,7 +49,7 @@ export function MiniFinder({
   return (
     <figure className="flex min-h-64 min-w-0 flex-1 flex-col">
       <figcaption className="px-4 pt-3 font-semibold">{title}</figcaption>
-      <FinderPicture {...{ drawing, finder, verdict, over }} sheetOf={frameSheet} plain />
+      <FinderPicture {...{ drawing, finder, verdict, over }} sheetOf={frameSheet} />
       <div className="min-h-14 px-4 pt-1 pb-3">{children}</div>
     </figure>
   );

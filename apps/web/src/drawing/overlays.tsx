@@ -1,13 +1,5 @@
-import {
-  gridPlaces,
-  placeOf,
-  type CoverDrawing,
-  type Finder,
-  type PlacedFrame,
-  type Station,
-} from '@gangway/station';
+import { type CoverDrawing, type Finder, type PlacedFrame } from '@gangway/station';
 import { useAppSelector } from '../store/store.js';
-import { selectShown } from '../store/selectors.js';
 import { frameBox } from './finder-sheet.js';
 import type { Sheet } from './sheet.js';
 
@@ -17,21 +9,15 @@ interface Props {
   sheet: Sheet;
   width: number;
   height: number;
-  /** Of another station than the open one: only what its drawing itself holds. */
-  plain?: boolean;
 }
 
-/** What is laid over the picture: thirds, vanishing points, marks, a crop's rest, further frames. */
-export function Overlays({ drawing, finder, sheet, width, height, plain }: Props) {
+/** What is laid over the picture: thirds, vanishing points, marks, a crop's rest. */
+export function Overlays({ drawing, finder, sheet, width, height }: Props) {
   const grid = useAppSelector((state) => state.preferences.grid);
-  const station = useAppSelector(selectShown);
   return (
     <g aria-hidden>
       {drawing.whole && <Outline sheet={sheet} frame={drawing.whole} />}
       {grid && <Thirds drawing={drawing} sheet={sheet} />}
-      {!plain && station.mosaic?.pattern === 'grid' && (
-        <Frames station={station} drawing={drawing} sheet={sheet} />
-      )}
       {!finder.empty && <Vanishing finder={finder} sheet={sheet} width={width} height={height} />}
       {finder.marks.map(({ label, at, must }, i) => (
         <g key={i} transform={`translate(${sheet.x(at.x)} ${sheet.y(at.y)})`}>
@@ -59,32 +45,6 @@ function Thirds({ drawing, sheet }: { drawing: CoverDrawing; sheet: Sheet }) {
     (i) => `M${x + (i * width) / 3},${y}v${height}M${x},${y + (i * height) / 3}h${width}`,
   );
   return <path d={lines.join('')} className="stroke-quiet" strokeWidth={0.8} opacity={0.7} />;
-}
-
-/** Each frame of a grid where it lies; the station's own is drawn already. */
-function Frames({
-  station,
-  drawing,
-  sheet,
-}: {
-  station: Station;
-  drawing: CoverDrawing;
-  sheet: Sheet;
-}) {
-  return gridPlaces(station).map((place, i) => (
-    <g key={i}>
-      <rect
-        {...frameBox(sheet, {
-          ...drawing.frame,
-          centre: placeOf(drawing, place),
-        })}
-        fill="none"
-        className="stroke-within"
-        strokeWidth={1.5}
-        strokeDasharray="8 4"
-      />
-    </g>
-  ));
 }
 
 /** Where lines ahead meet needs no words. */

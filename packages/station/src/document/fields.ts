@@ -84,6 +84,10 @@ export const roomM = () => quantity('m', { min: 0, max: 100_000 });
 export const leanDeg = () => quantity('degrees', { min: -80, max: 80 });
 export const turnDeg = () => quantity('degrees', { min: -360, max: 360 });
 export const fNumber = () => quantity('', { min: 0.5, max: 1024 });
+/** Of a frame or a step: less than all of it. */
+export const share = () => quantity('', { min: 0, max: 0.95 });
+/** Of frames, columns, rows. */
+export const count = () => quantity('', { min: 1, max: 400, whole: true });
 /** A microsecond to thirty days. */
 export const timeS = () => quantity('s', { min: 0.000001, max: 2_592_000 });
 

@@ -25,6 +25,7 @@ import {
   turnDeg,
   yesOrNo,
 } from './fields.js';
+import { frameStopsSchema } from './mosaic.js';
 
 /** The things a rig is made of, as the station file and the kit both write them. */
 
@@ -147,6 +148,8 @@ const movementLimitsShape = {
     16,
   ).optional(),
   detent_mm: travelMm().optional(),
+  /** Places of its own at which it stops for the frames of one picture. */
+  frame_stops: frameStopsSchema.optional(),
   detent_deg: quantity('degrees', { min: 0, max: 80 }).optional(),
 };
 

@@ -18,7 +18,7 @@ import {
   quantity,
   record,
   exactlyOne,
-  kindFault,
+  share,
   text,
   thicknessMm,
   timeS,
@@ -26,6 +26,7 @@ import {
   yesOrNo,
   type Known,
 } from './fields.js';
+import { exposureSchema, mosaicSchema } from './mosaic.js';
 import { backSchema, chainPartSchema, lensSchema, movementLimitsSchema } from './parts.js';
 import { cropSchema, facadeSchema, siteSchema, turnInSchema } from './site.js';
 
@@ -53,9 +54,6 @@ export const criterionSchema = exactlyOne(
   ],
   'must hold one standard of sharpness only',
 );
-
-const share = () => quantity('', { min: 0, max: 0.95 });
-const count = () => quantity('', { min: 1, max: 400, whole: true });
 
 /** The standard's places on its bed scale, larger when drawn out, and heights on the ground glass. */
 const bedSchema = record({
@@ -86,35 +84,6 @@ const heldOffSchema = record({
   /** Clockwise as seen from behind; 0 leans forward. */
   turn_deg: turnDeg().optional(),
 });
-
-const mosaicShape = {
-  overlap: share().optional(),
-  /** Which standard carries the frames from one to the next. */
-  moves: oneOf(['rear', 'lens']),
-  near_m: distanceM().optional(),
-  far_m: distanceM().optional(),
-};
-
-const mosaicSchema = z.discriminatedUnion(
-  'pattern',
-  [
-    record({
-      pattern: z.literal('grid'),
-      columns: count().optional(),
-      rows: count().optional(),
-      ...mosaicShape,
-    }),
-    record({
-      pattern: z.literal('pinwheel'),
-      frames: count().optional(),
-      offset_mm: z
-        .tuple([movementMm(), movementMm()], { error: 'must be a pair of numbers of mm: [x, y]' })
-        .optional(),
-      ...mosaicShape,
-    }),
-  ],
-  { error: kindFault('pattern', ['grid', 'pinwheel']) },
-);
 
 /** Everything a station says but what it is called: what a variant keeps of its own. */
 export const settingsShape = {
@@ -177,6 +146,7 @@ export const settingsShape = {
   held_off: heldOffSchema.optional(),
   turn_in: turnInSchema.optional(),
   mosaic: mosaicSchema.optional(),
+  exposure: exposureSchema.optional(),
 };
 
 /** The names of a station's own settings, for telling them from what is kept unknown. */
@@ -209,6 +179,7 @@ export type Room = NonNullable<Site['room']>;
 export type Box = NonNullable<Site['boxes']>[number];
 export type Mark = NonNullable<Station['marks']>[number];
 export type Solve = NonNullable<Station['solve']>;
+export type Mosaic = NonNullable<Station['mosaic']>;
 export type Crop = NonNullable<Station['crop']>;
 /** Settings of a kept variant. */
 export type Settings = NonNullable<Station['variants']>['kept'][number]['settings'];

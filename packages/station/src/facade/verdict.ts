@@ -2,15 +2,15 @@ import { setup } from '../optical/setup.js';
 import { standingOf, stateOf } from '../optical/state.js';
 import type { Station } from '../document/station.js';
 import { movementsAsked, facadeView, framed } from './facade.js';
-import { atFrame, gridPlaces } from '../mosaic/frames.js';
+import { atLaidFrame, layoutOf, type Layout } from '../mosaic/layout.js';
 
 const HAIR_MM = 1e-6;
 
 /** Whether the frames of a station's grid, joined, hold the façade with its rooms. */
-function joined(station: Station): boolean {
+function joined(station: Station, layout: Layout): boolean {
   const { facade } = station;
   if (!facade) return true;
-  const frames = gridPlaces(station).map((place) => setup(atFrame(station, place)));
+  const frames = layout.frames.map((_, i) => setup(atLaidFrame(station, layout, i)));
   const asks = frames.map((s) => movementsAsked(facadeView(station, s, facade)));
   const some = (serves: (i: number) => boolean): boolean => frames.some((_, i) => serves(i));
   return (
@@ -28,10 +28,11 @@ function joined(station: Station): boolean {
  */
 export function framedWell(station: Station): boolean {
   if (station.mosaic?.pattern === 'grid') {
+    const layout = layoutOf(station);
     return (
-      joined(station) &&
-      gridPlaces(station).every(
-        (place) => standingOf(stateOf(atFrame(station, place))) !== 'outside',
+      joined(station, layout) &&
+      layout.frames.every(
+        (_, i) => standingOf(stateOf(atLaidFrame(station, layout, i))) !== 'outside',
       )
     );
   }

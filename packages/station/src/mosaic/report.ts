@@ -1,33 +1,136 @@
-import type { Station } from '../document/station.js';
-import { hasSecondStandard } from '../document/standards.js';
+import { DIAGONAL_24X36_MM, type Corner } from '@gangway/optics';
+import type { Mosaic, Station } from '../document/station.js';
+import { finite } from '../words/finite.js';
+import { depthsOf } from './depths.js';
+import { layoutOf, type Layout } from './layout.js';
+import { cornersPast, frameFalloffStops, pictureFalloffStops } from './light.js';
+import { parallaxOf } from './parallax.js';
+import { mosaicPicture } from './picture.js';
+import { problemsOf, type MosaicProblem } from './problems.js';
+import { workOf } from './work.js';
+
+export interface MosaicFrame {
+  order: number;
+  x_mm: number;
+  y_mm: number;
+  rotation_deg: number;
+  rise_mm: number;
+  shift_mm: number;
+  covered: boolean;
+  sharp: boolean;
+  lost: Corner[];
+  falloff_stops: number | null;
+  /** Of a turn: right of the camera's own yaw. */
+  yaw_deg?: number;
+}
+
+/** A layout that serves the wish; taken, the values at their pointers are set. */
+export interface MosaicOffer {
+  kind: Mosaic['pattern'];
+  frames: number;
+  megapixels: number | null;
+  width_px: number | null;
+  height_px: number | null;
+  values: Record<string, unknown>;
+  /** Whether no layout of fewer frames serves, for certain. */
+  least: boolean;
+}
 
 export interface MosaicReport {
-  /** False where the rig cannot take the frames as they are asked for. */
+  frames: MosaicFrame[];
+  overlaps: { a: number; b: number; share: number }[];
+  falloff_stops: number | null;
+  /** The picture that comes out; null where there is none. */
+  x_mm: number | null;
+  y_mm: number | null;
+  width_mm: number | null;
+  height_mm: number | null;
+  /** Null where pixels are not known, too. */
+  width_px: number | null;
+  height_px: number | null;
+  megapixels: number | null;
+  claimed_megapixels: number | null;
+  overlap: { x: number | null; y: number | null };
+  horizontal_deg: number | null;
+  vertical_deg: number | null;
+  equivalent_35mm_mm: number | null;
+  parallax_px: number | null;
+  body_travel_mm: number;
+  time_s: number;
+  data_bytes: number | null;
+  /** False where the rig cannot take the frames as they are asked for, or nothing comes of it. */
   possible: boolean;
-  problems: { code: 'standard_still'; severity: 'stop'; message: string }[];
+  problems: MosaicProblem[];
+  /** With a wish. */
+  offers?: MosaicOffer[];
 }
 
-/** Whether a standard can carry frames from one to the next. */
-function standardMoves(station: Station, moves: 'rear' | 'lens'): boolean {
-  const { moves: own } = station.movement_limits;
-  return moves === 'lens' ? own === 'front' : own === 'rear' || hasSecondStandard(station);
+function framesOf(layout: Layout): MosaicFrame[] {
+  const { cone, core, frames } = layout;
+  return frames.map((frame, i) => {
+    const lost = cornersPast(cone, frame);
+    return {
+      order: i + 1,
+      x_mm: frame.centre.x + 0,
+      y_mm: frame.centre.y + 0,
+      rotation_deg: frame.rotationDeg,
+      rise_mm: frame.set.riseMm + 0,
+      shift_mm: frame.set.shiftMm + 0,
+      covered: lost.length === 0,
+      sharp: cornersPast(core, frame).length === 0,
+      lost,
+      falloff_stops: frameFalloffStops(layout, frame),
+      ...(frame.yawDeg === undefined ? {} : { yaw_deg: frame.yawDeg + 0 }),
+    };
+  });
 }
 
-/** What stands in the way of a planned mosaic. */
-export function reportMosaic(
-  station: Station,
-  { moves }: NonNullable<Station['mosaic']>,
-): MosaicReport {
-  if (standardMoves(station, moves)) return { possible: true, problems: [] };
-  const [asked, own] = moves === 'rear' ? ['back', 'lens'] : ['lens', 'back'];
+function overlapsEachWay({ mosaic }: Layout): MosaicReport['overlap'] {
+  if (mosaic.pattern !== 'grid') return { x: null, y: null };
+  const { columns = 1, rows = 1, overlap = 0.3 } = mosaic;
+  return { x: columns > 1 ? overlap : null, y: rows > 1 ? overlap : null };
+}
+
+/** Pixels, to the nearest. */
+const pixelsAlong = (mm: number, pitchMm: number): number => Math.round(mm / pitchMm);
+
+/** Everything about a station's mosaic that is not searched for. */
+export function reportMosaic(station: Station, mosaic: Mosaic): MosaicReport {
+  const layout = layoutOf(station, mosaic);
+  const picture = mosaicPicture(layout);
+  const depths = depthsOf(station, layout);
+  const { partsMm, travelMm } = parallaxOf(layout, depths);
+  const { timeS, dataBytes, claimedMegapixels } = workOf(station, layout);
+  const { pixelPitchMm: pitch, s } = layout;
+  const px = picture &&
+    pitch !== null && {
+      width: pixelsAlong(picture.widthMm, pitch),
+      height: pixelsAlong(picture.heightMm, pitch),
+    };
+  const problems = problemsOf({ station, layout, picture, depths });
+  const diagonal = picture && Math.hypot(picture.widthMm, picture.heightMm);
   return {
-    possible: false,
-    problems: [
-      {
-        code: 'standard_still',
-        severity: 'stop',
-        message: `The mosaic asks for the ${asked} to move; on this rig only the ${own} does.`,
-      },
-    ],
+    frames: framesOf(layout),
+    overlaps: layout.neighbours.map(({ a, b, share }) => ({ a: a + 1, b: b + 1, share })),
+    falloff_stops: picture && pictureFalloffStops(layout, picture),
+    x_mm: picture && picture.centre.x + 0,
+    y_mm: picture && picture.centre.y + 0,
+    width_mm: picture && picture.widthMm,
+    height_mm: picture && picture.heightMm,
+    width_px: px ? px.width : null,
+    height_px: px ? px.height : null,
+    megapixels: px ? (px.width * px.height) / 1e6 : null,
+    claimed_megapixels: claimedMegapixels,
+    overlap: overlapsEachWay(layout),
+    horizontal_deg: picture && picture.horizontalDeg,
+    vertical_deg: picture && picture.verticalDeg,
+    equivalent_35mm_mm: diagonal && (s.engravedMm * s.factor * DIAGONAL_24X36_MM) / diagonal,
+    parallax_px:
+      partsMm === 0 ? 0 : partsMm === null || pitch === null ? null : finite(partsMm / pitch),
+    body_travel_mm: travelMm,
+    time_s: timeS,
+    data_bytes: dataBytes,
+    possible: problems.every(({ severity }) => severity !== 'stop'),
+    problems,
   };
 }

@@ -1,6 +1,7 @@
 import type { Budget } from '@gangway/optics';
 import { reportSolution } from '../focus/report.js';
 import { facadeWays } from '../facade/ways/index.js';
+import { reportMosaic } from '../mosaic/report.js';
 import { readings } from './readings.js';
 import type { Readings, Report } from './report.js';
 import type { Station } from '../document/station.js';
@@ -22,7 +23,11 @@ export function evaluate(station: Station, budget?: Budget): Report {
   const read = readings(station);
   const solution = reportSolution(station, budget);
   const { facade, ...rest } = read;
-  const searched = solution ? { ...rest, solution } : rest;
+  const searched = {
+    ...rest,
+    ...(solution ? { solution } : {}),
+    ...(station.mosaic ? { mosaic: reportMosaic(station, station.mosaic) } : {}),
+  };
   if (!facade) return searched;
   const ways_out = seenWhole(station, read) ? [] : facadeWays(station);
   return { ...searched, facade: { ...facade, ways_out } };

@@ -17,7 +17,6 @@ import { reportFacade } from '../facade/facade.js';
 import { reportTurnIn } from '../facade/turn-in.js';
 import { heldSetup } from '../focus/held-setup.js';
 import { reportMarks } from '../focus/marks.js';
-import { reportMosaic } from '../mosaic/report.js';
 import type { Readings, Report } from './report.js';
 import { reportCoverage } from '../cover/coverage.js';
 import type { Station } from '../document/station.js';
@@ -45,7 +44,6 @@ export function readings(station: Station): Readings {
       ? { marks: reportMarks(station, held_off ? heldSetup(station, held_off, s) : s) }
       : {}),
     ...(station.turn_in ? { turn_in: reportTurnIn(s, station.turn_in) } : {}),
-    ...(station.mosaic ? { mosaic: reportMosaic(station, station.mosaic) } : {}),
     turning: turning(station),
     assumed: assumptionsOf(station, s).map(({ pointer, value, why }) => ({ pointer, value, why })),
   };

@@ -63,5 +63,5 @@ export interface Report {
   assumed: { pointer: string; value: unknown; why: string }[];
 }
 
-/** What a station gives without searching: the report but for its searched parts. */
-export type Readings = Omit<Report, 'facade' | 'solution'> & { facade?: FacadeReport };
+/** What a station gives without searching: the report but for its searched parts and its mosaic. */
+export type Readings = Omit<Report, 'facade' | 'solution' | 'mosaic'> & { facade?: FacadeReport };

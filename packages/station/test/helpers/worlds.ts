@@ -164,6 +164,63 @@ const adapters = maybe(
   })),
 );
 
+const moved = { moves: fc.constantFrom('rear' as const, 'lens' as const) };
+const wished = {
+  overlap: maybe(within(0, 0.9)),
+  near_m: maybe(within(0.05, 3)),
+  far_m: maybe(within(4, 90)),
+  output: maybe(fc.constantFrom({ across: 1, up: 1 }, { across: 5, up: 2 })),
+  seconds_each: maybe(within(1, 90)),
+};
+/** Any layout of several frames. */
+export const mosaics = fc
+  .oneof(
+    fc.record({
+      pattern: fc.constant('grid' as const),
+      columns: fc.integer({ min: 1, max: 3 }),
+      rows: fc.integer({ min: 1, max: 2 }),
+      ...moved,
+      ...wished,
+    }),
+    fc.record({
+      pattern: fc.constant('pinwheel' as const),
+      frames: maybe(fc.integer({ min: 1, max: 7 })),
+      offset_mm: maybe(fc.tuple(within(-15, 15), within(-15, 15))),
+      ...moved,
+      ...wished,
+    }),
+    fc.record({
+      pattern: fc.constant('ring' as const),
+      frames: maybe(fc.integer({ min: 1, max: 12 })),
+      radius_mm: maybe(within(0, 15)),
+      start_deg: maybe(within(-90, 90)),
+      middle: maybe(fc.boolean()),
+      ...moved,
+      ...wished,
+    }),
+    fc.record({
+      pattern: fc.constant('free' as const),
+      places: fc.array(
+        fc.record({
+          x_mm: within(-20, 20),
+          y_mm: within(-20, 20),
+          rotation_deg: fc.constantFrom(0, 90, 13),
+        }),
+        { maxLength: 5 },
+      ),
+      ...moved,
+      ...wished,
+    }),
+    fc.record({
+      pattern: fc.constant('turn' as const),
+      columns: fc.integer({ min: 1, max: 12 }),
+      projection: fc.constantFrom('flat' as const, 'cylinder' as const),
+      moves: fc.constant('camera' as const),
+      ...wished,
+    }),
+  )
+  .map((drawn) => given(drawn));
+
 const sights = fc.record({
   facade: maybe(
     fc
@@ -175,14 +232,7 @@ const sights = fc.record({
         base_m: 0,
       })),
   ),
-  mosaic: maybe(
-    fc.record({
-      pattern: fc.constant('grid' as const),
-      columns: fc.integer({ min: 1, max: 3 }),
-      rows: fc.integer({ min: 1, max: 2 }),
-      moves: fc.constantFrom('rear' as const, 'lens' as const),
-    }),
-  ),
+  mosaic: maybe(mosaics),
   turn_in: maybe(
     fc.record({ yaw_deg: within(-30, 30), keep: fc.constantFrom('left', 'right', 'center') }),
   ),

@@ -1,0 +1,273 @@
+import {
+  areaOf,
+  radians,
+  sharedPart,
+  toPicture,
+  toSet,
+  turnedFrames,
+  turnedRectangle,
+  type Cone,
+  type Point,
+  type SetMovement,
+  type Size,
+  type TurnedFrames,
+} from '@gangway/optics';
+import type { Mosaic, Station } from '../document/station.js';
+import { setup, type Setup } from '../optical/setup.js';
+import { carrierOf, pinwheelPlaces, type Carrier } from './carrier.js';
+
+/** Overlap of neighbouring frames when a station names none. */
+export const DEFAULT_OVERLAP = 0.3;
+
+/** One frame where it lies; picture coordinates, mm on the real back. */
+export interface LaidFrame {
+  readonly centre: Point;
+  readonly rotationDeg: number;
+  /** Anticlockwise from the frame's own bottom left. */
+  readonly corners: readonly Point[];
+  readonly set: SetMovement;
+  /** Where the camera is turned to for it, right of its own yaw. */
+  readonly yawDeg?: number;
+}
+
+export interface Neighbours {
+  /** Counted from 0. */
+  readonly a: number;
+  readonly b: number;
+  /** The area shared over a frame's area; of a turn: of its angle. */
+  readonly share: number;
+}
+
+/** Frames as they are laid out, before anything is judged. */
+export interface Layout {
+  readonly mosaic: Mosaic;
+  /** The station without its crop: frames are taken whole. */
+  readonly s: Setup;
+  readonly frame: Size;
+  readonly frames: readonly LaidFrame[];
+  readonly middle: Point;
+  /** On the real back. */
+  readonly cone: Cone;
+  readonly core: Cone;
+  readonly imageDistanceMm: number;
+  readonly pixelPitchMm: number | null;
+  /** Null where what is asked to move stands still, and where the camera turns. */
+  readonly carrier: Carrier | null;
+  readonly turn: TurnedFrames | null;
+  readonly neighbours: readonly Neighbours[];
+}
+
+type Placed = Pick<LaidFrame, 'centre' | 'rotationDeg'>;
+type Of<P extends Mosaic['pattern']> = Extract<Mosaic, { pattern: P }>;
+
+export const overlapOf = ({ overlap }: Pick<Mosaic, 'overlap'>): number =>
+  overlap ?? DEFAULT_OVERLAP;
+
+const upright = (centre: Point): Placed => ({ centre, rotationDeg: 0 });
+
+/** Row by row, left to right, the top one first. */
+export function gridCentres(
+  { columns = 1, rows = 1, overlap = DEFAULT_OVERLAP }: Of<'grid'>,
+  { widthMm, heightMm }: Size,
+  middle: Point,
+): Point[] {
+  const along = (count: number, i: number, side: number): number =>
+    (i - (count - 1) / 2) * side * (1 - overlap);
+  return Array.from({ length: rows * columns }, (_, i) => ({
+    x: middle.x + along(columns, i % columns, widthMm),
+    y: middle.y + along(rows, rows - 1 - Math.floor(i / columns), heightMm),
+  }));
+}
+
+export const DEFAULT_TURNS = 4;
+
+/** Off the middle so that frames opposite each other overlap as wanted. */
+export const pinwheelOffset = (
+  { offset_mm }: Of<'pinwheel'>,
+  overlap: number,
+  { widthMm, heightMm }: Size,
+): readonly [number, number] =>
+  offset_mm ?? [((1 - overlap) * widthMm) / 2, ((1 - overlap) * heightMm) / 2];
+
+function ringPlaces(mosaic: Of<'ring'>, carrier: Carrier): Placed[] {
+  const { frames = ringFrames(carrier), radius_mm = 0, start_deg = 0, middle } = mosaic;
+  const placed = Array.from({ length: frames }, (_, k) => {
+    const a = radians(start_deg + (k * 360) / frames);
+    return upright(
+      toPicture(carrier.placing, {
+        shiftMm: radius_mm * Math.sin(a),
+        riseMm: radius_mm * Math.cos(a),
+      }),
+    );
+  });
+  return middle ? [upright(carrier.placing.base), ...placed] : placed;
+}
+
+/** As many as what turns has stops. */
+export const ringFrames = ({ turnStopsDeg }: Pick<Carrier, 'turnStopsDeg'>): number =>
+  turnStopsDeg.length > 1 ? turnStopsDeg.length : 4;
+
+const boxMiddle = (points: readonly Point[]): Point => {
+  const [xs, ys] = [points.map(({ x }) => x), points.map(({ y }) => y)];
+  return {
+    x: (Math.min(...xs) + Math.max(...xs)) / 2,
+    y: (Math.min(...ys) + Math.max(...ys)) / 2,
+  };
+};
+
+/** Frames that share more than this are neighbours, where no pattern says which are. */
+const NEIGHBOURLY = 0.05;
+
+/** Pairs that lie beside each other by their pattern; null: those that share enough. */
+function pairsOf(mosaic: Mosaic, count: number): readonly (readonly [number, number])[] | null {
+  const indices = Array.from({ length: count }, (_, i) => i);
+  switch (mosaic.pattern) {
+    case 'grid': {
+      const { columns = 1 } = mosaic;
+      return indices.flatMap((i) => [
+        ...((i + 1) % columns === 0 || i + 1 >= count ? [] : [[i, i + 1] as const]),
+        ...(i + columns < count ? [[i, i + columns] as const] : []),
+      ]);
+    }
+    case 'ring': {
+      const first = mosaic.middle ? 1 : 0;
+      const around = indices.slice(first);
+      const next = around.length < 2 ? [] : around.slice(around.length === 2 ? 1 : 0);
+      return [
+        ...(mosaic.middle ? around.map((i) => [0, i] as const) : []),
+        ...next.map((i) => {
+          const before = i === first ? around.at(-1)! : i - 1;
+          return [Math.min(before, i), Math.max(before, i)] as const;
+        }),
+      ];
+    }
+    case 'turn':
+      return indices.slice(1).map((i) => [i - 1, i] as const);
+    default:
+      return null;
+  }
+}
+
+function neighboursOf(mosaic: Mosaic, frames: readonly LaidFrame[], areaMm2: number): Neighbours[] {
+  const shareOf = (a: number, b: number): number => {
+    if (mosaic.pattern === 'turn') return overlapOf(mosaic);
+    const part = sharedPart(frames[a]!.corners, frames[b]!.corners);
+    return part.length < 3 ? 0 : areaOf(part) / areaMm2;
+  };
+  const pairs = pairsOf(mosaic, frames.length);
+  if (pairs) return pairs.map(([a, b]) => ({ a, b, share: shareOf(a, b) }));
+  const found: Neighbours[] = [];
+  frames.forEach((_, a) => {
+    for (let b = a + 1; b < frames.length; b++) {
+      const share = shareOf(a, b);
+      if (share > NEIGHBOURLY) found.push({ a, b, share });
+    }
+  });
+  return found;
+}
+
+/** A setup's cone on the real back. */
+const onBack = (cone: Cone, factor: number): Cone => ({
+  ...cone,
+  imageDistanceMm: cone.imageDistanceMm * factor,
+  apexMm: (cone.apexMm ?? 0) * factor,
+});
+
+/** The station as its frames are taken: whole, without the crop of a single picture. */
+export function uncropped(station: Station): Station {
+  const { crop: _, ...whole } = station;
+  return whole;
+}
+
+/** Lays out a station's mosaic. */
+export function layoutOf(given: Station, mosaic: Mosaic = given.mosaic!): Layout {
+  const station = uncropped(given);
+  const s = setup(station);
+  const frame = { widthMm: s.whole.widthMm * s.factor, heightMm: s.whole.heightMm * s.factor };
+  const own = station.movement_limits.moves === 'rear' ? 'rear' : 'lens';
+  const moving = mosaic.moves === 'camera' ? null : carrierOf(station, mosaic.moves, s);
+  // Where nothing moves as asked, frames are laid out all the same, to be seen.
+  const carrier = moving ?? carrierOf(station, own, s)!;
+  const here = toPicture(carrier.placing, carrier.set);
+  const overlap = overlapOf(mosaic);
+  const turn =
+    mosaic.pattern === 'turn'
+      ? turnedFrames(
+          { ...frame, shiftMm: here.x, riseMm: here.y },
+          s.imageDistanceMm * s.factor,
+          mosaic.columns ?? 1,
+          overlap,
+        )
+      : null;
+  const placed = ((): Placed[] => {
+    switch (mosaic.pattern) {
+      case 'grid':
+        return gridCentres(mosaic, frame, here).map(upright);
+      case 'pinwheel': {
+        const offset = pinwheelOffset(mosaic, overlap, frame);
+        return pinwheelPlaces(mosaic.frames ?? DEFAULT_TURNS, offset);
+      }
+      case 'ring':
+        return ringPlaces(mosaic, carrier);
+      case 'free':
+        return (mosaic.places ?? []).map(({ x_mm: x, y_mm: y, rotation_deg = 0 }) => ({
+          centre: { x, y },
+          rotationDeg: rotation_deg,
+        }));
+      case 'turn':
+        return turn!.yawsDeg.map(() => upright(here));
+    }
+  })();
+  const frames = placed.map(({ centre, rotationDeg }, i): LaidFrame => ({
+    centre,
+    rotationDeg,
+    corners: turnedRectangle(centre, frame, radians(rotationDeg)),
+    set: turn ? carrier.set : toSet(carrier.placing, centre),
+    ...(turn ? { yawDeg: turn.yawsDeg[i]! } : {}),
+  }));
+  const middle = ((): Point => {
+    switch (mosaic.pattern) {
+      case 'grid':
+      case 'turn':
+        return here;
+      case 'pinwheel':
+      case 'ring':
+        return { x: 0, y: 0 };
+      case 'free':
+        return frames.length === 0 ? here : boxMiddle(frames.flatMap(({ corners }) => corners));
+    }
+  })();
+  return {
+    mosaic,
+    s,
+    frame,
+    frames,
+    middle,
+    cone: onBack(s.cone, s.factor),
+    core: onBack(s.core, s.factor),
+    imageDistanceMm: s.imageDistanceMm * s.factor,
+    pixelPitchMm: s.pixelPitchMm,
+    carrier: moving,
+    turn,
+    neighbours: neighboursOf(mosaic, frames, frame.widthMm * frame.heightMm),
+  };
+}
+
+/** Where the movements stand that carry the frames: those of the station's standard, or the back's. */
+export const fieldsOfCarrier = ({ carrier }: Layout): Carrier['fields'] =>
+  carrier?.fields ?? ['rise_mm', 'shift_mm'];
+
+/** The station set to one frame, by itself: movements, or the camera turned. */
+export function atLaidFrame(station: Station, layout: Layout, index: number): Station {
+  const { mosaic: _, ...single } = uncropped(station);
+  const { set, yawDeg } = layout.frames[index]!;
+  const [rise, shift] = fieldsOfCarrier(layout);
+  return {
+    ...single,
+    camera:
+      yawDeg === undefined
+        ? single.camera
+        : { ...single.camera, yaw_deg: single.camera.yaw_deg + yawDeg },
+    movements: { ...single.movements, [rise]: set.riseMm + 0, [shift]: set.shiftMm + 0 },
+  };
+}

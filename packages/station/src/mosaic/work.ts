@@ -1,0 +1,36 @@
+import type { Station } from '../document/station.js';
+import type { Layout } from './layout.js';
+
+/** Moving, settling and releasing once: what is taken where nobody timed it (common practice, no source). */
+export const MOSAIC_SECONDS_EACH = 25;
+/** As raw files have them, unpacked. */
+export const BITS = 16;
+
+const RATE = 1e6;
+
+/** How long it takes, how much it is. */
+export interface Work {
+  readonly exposures: number;
+  readonly timeS: number;
+  /** Null where pixels are not known. */
+  readonly dataBytes: number | null;
+  readonly claimedMegapixels: number | null;
+}
+
+/** Pixels of the whole back; the short side from the pitch where only the long one is given. */
+export function sensorPixels({ back }: Pick<Station, 'back'>): number | null {
+  const { width_px, height_px, width_mm, height_mm } = back;
+  if (width_px === undefined) return null;
+  return width_px * (height_px ?? Math.round((width_px * height_mm) / width_mm));
+}
+
+export function workOf(station: Station, { mosaic, frames }: Layout): Work {
+  const exposures = frames.length * (station.exposure?.brackets?.frames ?? 1);
+  const pixels = sensorPixels(station);
+  return {
+    exposures,
+    timeS: exposures * (mosaic.seconds_each ?? MOSAIC_SECONDS_EACH),
+    dataBytes: pixels === null ? null : (exposures * pixels * (mosaic.bits ?? BITS)) / 8,
+    claimedMegapixels: pixels === null ? null : (frames.length * pixels) / RATE,
+  };
+}
