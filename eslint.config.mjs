@@ -40,8 +40,8 @@ export default ts.config(
   only(['packages/optics/src/**'], 'its own files', '^(?!\\.\\.?/)'),
   only(
     ['packages/station/src/**'],
-    'its own files, @gangway/optics and zod',
-    '^(?!\\.\\.?/|@gangway/optics$|zod$)',
+    'its own files, @gangway/optics, zod and the integer solver',
+    '^(?!\\.\\.?/|@gangway/optics$|zod$|yalps$)',
   ),
   only(
     ['packages/paper/src/**'],

@@ -6,3 +6,12 @@ export * from './parallax.js';
 export * from './work.js';
 export * from './report.js';
 export { framesSaid, type MosaicProblem } from './problems.js';
+export {
+  offersOf,
+  searchOffers,
+  type Found as MosaicFound,
+  type Offered,
+  type Progress as MosaicProgress,
+  type Wish,
+} from './offers/index.js';
+export { mosaicReport, offerReport } from './offers/report.js';

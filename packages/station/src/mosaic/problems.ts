@@ -23,7 +23,8 @@ export interface MosaicProblem {
     | 'pitched'
     | 'behind_lens'
     | 'cropped'
-    | 'no_turning_back';
+    | 'no_turning_back'
+    | 'wish';
   severity: 'stop' | 'warn';
   message: string;
 }

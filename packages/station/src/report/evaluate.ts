@@ -1,7 +1,7 @@
 import type { Budget } from '@gangway/optics';
 import { reportSolution } from '../focus/report.js';
 import { facadeWays } from '../facade/ways/index.js';
-import { reportMosaic } from '../mosaic/report.js';
+import { mosaicReport } from '../mosaic/offers/report.js';
 import { readings } from './readings.js';
 import type { Readings, Report } from './report.js';
 import type { Station } from '../document/station.js';
@@ -26,7 +26,7 @@ export function evaluate(station: Station, budget?: Budget): Report {
   const searched = {
     ...rest,
     ...(solution ? { solution } : {}),
-    ...(station.mosaic ? { mosaic: reportMosaic(station, station.mosaic) } : {}),
+    ...(station.mosaic ? { mosaic: mosaicReport(station, station.mosaic) } : {}),
   };
   if (!facade) return searched;
   const ways_out = seenWhole(station, read) ? [] : facadeWays(station);

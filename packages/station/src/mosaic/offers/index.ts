@@ -1,0 +1,75 @@
+import type { Station } from '../../document/station.js';
+import type { Judged } from './judged.js';
+import { nearest, type Nearest } from './nearest.js';
+import { ranked, type Offered } from './ranked.js';
+import { shifted } from './shifted.js';
+import { roomsOf, stands } from './stand.js';
+import { rounds } from './turned.js';
+
+export { offerValues } from './laid.js';
+export type { Offered } from './ranked.js';
+export type { Wish } from './want.js';
+
+/** What is found for a wish. */
+export interface Found {
+  /** Best first: they serve with the least frames. */
+  readonly offers: readonly Offered[];
+  /** Where nothing serves: why, and the nearest that can be had. */
+  readonly why: string | null;
+  readonly nearest: Offered | null;
+}
+
+export interface Progress {
+  /** From 0 to 1. */
+  readonly share: number;
+  readonly found: Found;
+}
+
+const NOTHING: Found = { offers: [], why: null, nearest: null };
+
+/**
+ * Layouts that serve a station’s wish, step by step, so that it can be shown how far it is, and
+ * stopped with the best so far.
+ */
+export function* searchOffers(station: Station): Generator<Progress, Found> {
+  if (!station.mosaic?.wish) return NOTHING;
+  const all = stands(station);
+  if (typeof all === 'string') return { ...NOTHING, why: all };
+  const tried: Judged[] = [];
+  const want = all[0]!.want;
+  const parts = all.flatMap((stand) => roomsOf(stand).map((room) => ({ stand, room })));
+  for (const [i, { stand, room }] of parts.entries()) {
+    const search = shifted(stand, room);
+    for (;;) {
+      const { done, value } = search.next();
+      if (done) {
+        tried.push(...(value as Judged[]));
+        break;
+      }
+      yield {
+        share: (i + (value as number)) / (parts.length + 1),
+        found: { ...NOTHING, offers: ranked(tried, want) },
+      };
+    }
+  }
+  for (const stand of all) tried.push(...rounds(stand, roomsOf(stand)));
+  const offers = ranked(tried, want);
+  const shifts = tried.some(({ layout }) => layout.mosaic.moves !== 'camera');
+  if (shifts) return { offers, why: null, nearest: null };
+  // By shift nothing serves: it is told why, whatever a turned camera may do.
+  const search = nearest(all);
+  for (;;) {
+    const { done, value } = search.next();
+    if (done) return { ...(value as Nearest), offers };
+    yield { share: 0.9, found: { ...NOTHING, offers } };
+  }
+}
+
+/** The whole search at once. */
+export function offersOf(station: Station): Found {
+  const search = searchOffers(station);
+  for (;;) {
+    const { done, value } = search.next();
+    if (done) return value as Found;
+  }
+}

@@ -1,0 +1,93 @@
+import { covers, type Cone } from '@gangway/optics';
+import type { Mosaic, Station } from '../../document/station.js';
+import { fStop, mm } from '../../words/format.js';
+import { findable, withinCarrier } from '../carrier.js';
+import { joinedOf } from '../joined.js';
+import { layoutOf, type Layout } from '../layout.js';
+import { cornersPast } from '../light.js';
+import { mosaicPicture, type MosaicPicture } from '../picture.js';
+
+/** A layout that was tried: it can be set, is lit, hangs together, and gives a picture. */
+export interface Judged {
+  readonly after: Station;
+  readonly layout: Layout;
+  readonly picture: MosaicPicture;
+  /** For certain no layout of fewer frames does the same. */
+  readonly least: boolean;
+}
+
+const SHARE_SLACK = 1e-3;
+
+/**
+ * Tries a layout on the gear: every frame within reach, at stops and detents, lit to its corners (or
+ * in the core) and joined to the rest by the overlap that is wanted. Null where it fails.
+ */
+export function judged(after: Station, overlap: number, sharp: boolean): Judged | null {
+  const layout = layoutOf(after);
+  const { frames, carrier, mosaic } = layout;
+  const cone = sharp ? layout.core : layout.cone;
+  const turn = mosaic.pattern === 'turn';
+  if (!turn && !carrier) return null;
+  // A turning back goes round by itself: its own stops are the reach it has.
+  const reached = (i: number): boolean =>
+    turn ||
+    (findable(carrier!, frames[i]!.set, frames[i]!.rotationDeg) &&
+      (mosaic.pattern === 'pinwheel' || withinCarrier(carrier!, frames[i]!.set)));
+  if (!frames.every((frame, i) => cornersPast(cone, frame).length === 0 && reached(i))) return null;
+  const { gap, weakest } = joinedOf(layout);
+  if (gap || (weakest && weakest.share < overlap - SHARE_SLACK && mosaic.pattern !== 'free')) {
+    return null;
+  }
+  const picture = mosaicPicture(layout);
+  return picture && { after, layout, picture, least: false };
+}
+
+/** As near to an edge as makes no difference, mm. */
+const TOUCHING_MM = 0.2;
+
+const touches = (cone: Cone, { frames }: Layout): boolean =>
+  frames.some(({ corners, centre }) =>
+    corners.some((corner) => {
+      const away = Math.hypot(corner.x - centre.x, corner.y - centre.y);
+      const t = 1 + TOUCHING_MM / away;
+      return !covers(cone, {
+        x: centre.x + t * (corner.x - centre.x),
+        y: centre.y + t * (corner.y - centre.y),
+      });
+    }),
+  );
+
+/** What keeps a layout from being larger, in words; null where nothing near does. */
+export function limitOf(station: Station, layout: Layout, sharp: boolean): string | null {
+  const { carrier, frames, mosaic } = layout;
+  if (touches(sharp ? layout.core : layout.cone, layout)) {
+    return `the ${sharp ? 'sharp core' : 'circle'} at ${fStop(station.aperture)}`;
+  }
+  if (!carrier || mosaic.moves === 'camera') return null;
+  const what = carrier.standard === 'back' ? 'back' : 'lens';
+  const at = (value: number, [low, high]: readonly [number, number]): boolean =>
+    value <= low + TOUCHING_MM || value >= high - TOUCHING_MM;
+  const ends = frames.map(({ set }) => ({
+    shift: at(set.shiftMm, carrier.shift),
+    rise: at(set.riseMm, carrier.rise),
+    radial: Math.hypot(set.shiftMm, set.riseMm) >= carrier.radialMm - TOUCHING_MM,
+  }));
+  const range = ([low, high]: readonly [number, number]): string =>
+    -low === high ? `±${mm(high)}` : `${mm(low)} to ${mm(high)}`;
+  if (ends.some(({ shift }) => shift)) return `the shift of the ${what}, ${range(carrier.shift)}`;
+  if (ends.some(({ rise }) => rise)) return `the rise of the ${what}, ${range(carrier.rise)}`;
+  if (ends.some(({ radial }) => radial))
+    return `the travel of the ${what}, ${mm(carrier.radialMm)}`;
+  return carrier.stops ? `the stops of the ${what}` : null;
+}
+
+/** What goes from one layout of a station to the next. */
+export function baseOf(
+  station: Station,
+): Pick<Mosaic, 'overlap' | 'output' | 'near_m' | 'far_m' | 'seconds_each' | 'bits' | 'wish'> {
+  const { overlap, output, near_m, far_m, seconds_each, bits, wish } = station.mosaic ?? {};
+  const kept = { overlap, output, near_m, far_m, seconds_each, bits, wish };
+  return Object.fromEntries(
+    Object.entries(kept).filter(([, value]) => value !== undefined),
+  ) as typeof kept;
+}

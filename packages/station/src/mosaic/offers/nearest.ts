@@ -1,0 +1,79 @@
+import { fixed } from '../../words/format.js';
+import { stepHindrance } from './grids.js';
+import { limitOf, type Judged } from './judged.js';
+import { areaOf, framesOf, type Offered } from './ranked.js';
+import { shifted } from './shifted.js';
+import { roomsOf, type Stand } from './stand.js';
+import { rounds } from './turned.js';
+import type { Want } from './want.js';
+
+/** Where nothing serves: why, and the nearest that can be had. */
+export interface Nearest {
+  readonly why: string;
+  readonly nearest: Offered | null;
+}
+
+/** How much of what is wanted a layout gives: pixels, width or angle over the wish. */
+function measure({ picture, layout }: Judged, want: Want): number {
+  const pitch = layout.pixelPitchMm ?? 1;
+  const parts = [
+    want.leastPixels > 0 ? areaOf({ picture } as Judged) / (want.leastPixels * pitch * pitch) : 1,
+    want.leastWidthPx > 0 ? picture.widthMm / (want.leastWidthPx * pitch) : 1,
+    want.leastHorizontalDeg > 0 ? picture.horizontalDeg / want.leastHorizontalDeg : 1,
+    want.leastVerticalDeg > 0 ? picture.verticalDeg / want.leastVerticalDeg : 1,
+  ];
+  return Math.min(...parts);
+}
+
+/** The nearest that can be had, and what keeps it from more. */
+export function* nearest(all: readonly Stand[]): Generator<number, Nearest> {
+  const tried: Judged[] = [];
+  for (const stand of all) {
+    const open: Stand = {
+      ...stand,
+      want: {
+        ...stand.want,
+        fill: true,
+        leastPixels: 0,
+        leastWidthPx: 0,
+        leastWidthMm: 0,
+        leastHeightMm: 0,
+        leastHorizontalDeg: 0,
+        leastVerticalDeg: 0,
+      },
+    };
+    const rooms = roomsOf(open);
+    for (const room of rooms) tried.push(...(yield* shifted(open, room)));
+    tried.push(...rounds(open, rooms));
+  }
+  const want = all[0]!.want;
+  const best = tried.sort(
+    (a, b) => measure(b, want) - measure(a, want) || framesOf(a) - framesOf(b),
+  )[0];
+  const step = roomsOf(all[0]!)
+    .map(stepHindrance)
+    .find((said) => said !== null);
+  if (!best)
+    return { nearest: null, why: step ?? 'No layout of this rig has every frame in the circle.' };
+  const limit = limitOf(best.after, best.layout, want.sharp);
+  const { widthMm, heightMm, horizontalDeg, verticalDeg } = best.picture;
+  const pitch = best.layout.pixelPitchMm;
+  const had =
+    want.leastHorizontalDeg > 0
+      ? `${fixed(horizontalDeg, 1)}° × ${fixed(verticalDeg, 1)}°`
+      : pitch === null
+        ? `${fixed(widthMm, 1)} × ${fixed(heightMm, 1)} mm`
+        : want.leastWidthPx > 0
+          ? `${Math.round(widthMm / pitch)} px across`
+          : `${fixed((Math.round(widthMm / pitch) * Math.round(heightMm / pitch)) / 1e6, 0)} MP`;
+  const count = framesOf(best);
+  return {
+    why: [
+      step,
+      `The nearest that shifts on this rig give is ${had} from ${count} ${count === 1 ? 'frame' : 'frames'}${limit ? `: ${limit} ends it` : ''}.`,
+    ]
+      .filter(Boolean)
+      .join(' '),
+    nearest: { ...best, share: 1, limit },
+  };
+}

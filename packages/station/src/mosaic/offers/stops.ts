@@ -1,0 +1,221 @@
+import { frameCovered, toPicture, type Point, type Size } from '@gangway/optics';
+import type { FrameStop } from '../carrier.js';
+import { overlapOf } from '../layout.js';
+import { leastCover, type CoverAnswer } from './cover-solver.js';
+import type { Room } from './room.js';
+import { leastSize, type Want } from './want.js';
+
+/** Layouts of a back that stops at places of its own, or on few enough detents to list. */
+export interface Chosen {
+  readonly centres: readonly Point[];
+  readonly size: Size;
+}
+
+/** Stops at which an upright frame is lit whole. */
+export function litStops({ layout, carrier, cone }: Room, stops: readonly FrameStop[]): Point[] {
+  return stops
+    .filter(({ rotationDeg }) => rotationDeg === 0)
+    .map((stop) => toPicture(carrier.placing, stop))
+    .filter(({ x, y }) => frameCovered(cone, { ...layout.frame, shiftMm: x, riseMm: y }));
+}
+
+const HAIR_MM = 1e-6;
+
+const distinct = (values: readonly number[]): number[] =>
+  [...values]
+    .sort((a, b) => a - b)
+    .filter((value, i, all) => i === 0 || value - all[i - 1]! > HAIR_MM);
+
+/** The fewest of a line's places from its first to its last, none further apart than a step. */
+function fewest(line: readonly number[], step: number): number[] | null {
+  const chosen = [line[0]!];
+  for (let i = 1; i < line.length; i++) {
+    const last = chosen.at(-1)!;
+    const next = line[i + 1];
+    const place = line[i]!;
+    if (place - last > step + HAIR_MM) return null;
+    if (next === undefined || next - last > step + HAIR_MM) chosen.push(place);
+  }
+  return chosen;
+}
+
+const spans = (line: readonly number[]): number[][] =>
+  line.flatMap((_, i) => line.slice(i).map((__, j) => line.slice(i, i + j + 1)));
+
+/** Every block of columns and rows that the stops hold, with the fewest frames for its size. */
+export function stopBlocks({ layout }: Room, places: readonly Point[]): Chosen[] {
+  const { frame, mosaic } = layout;
+  const step = 1 - overlapOf(mosaic);
+  const key = (x: number, y: number): string => `${Math.round(x * 1e4)} ${Math.round(y * 1e4)}`;
+  const there = new Set(places.map(({ x, y }) => key(x, y)));
+  const lines = (axis: 'x' | 'y', side: number): number[][] =>
+    spans(distinct(places.map((p) => p[axis]))).flatMap((line) => {
+      const chosen = fewest(line, side * step);
+      return chosen ? [chosen] : [];
+    });
+  const [xs, ys] = [lines('x', frame.widthMm), lines('y', frame.heightMm)];
+  return xs.flatMap((across) =>
+    ys.flatMap((up) => {
+      const centres = [...up].reverse().flatMap((y) => across.map((x) => ({ x, y })));
+      return centres.every(({ x, y }) => there.has(key(x, y)))
+        ? [
+            {
+              centres,
+              size: {
+                widthMm: across.at(-1)! - across[0]! + frame.widthMm,
+                heightMm: up.at(-1)! - up[0]! + frame.heightMm,
+              },
+            },
+          ]
+        : [];
+    }),
+  );
+}
+
+/** Fewest places along one line that reach from one side of a picture to the other. */
+function fewestAlong(
+  line: readonly number[],
+  low: number,
+  high: number,
+  side: number,
+  step: number,
+): number {
+  const half = side / 2;
+  let reached = -Infinity;
+  let count = 0;
+  let at = line.findLast((p) => p <= low + half + HAIR_MM);
+  while (at !== undefined) {
+    count += 1;
+    reached = at + half;
+    if (reached >= high - HAIR_MM) return count;
+    const next = line.findLast((p) => p <= at! + step * side + HAIR_MM);
+    at = next !== undefined && next > at + HAIR_MM ? next : undefined;
+  }
+  return Infinity;
+}
+
+/** Pictures about the middles of boxes of places that would serve, none larger than it must be. */
+function* targets(
+  room: Room,
+  places: readonly Point[],
+  want: Want,
+  least: Size & { areaMm2: number },
+) {
+  const { frame } = room.layout;
+  const [xs, ys] = [distinct(places.map(({ x }) => x)), distinct(places.map(({ y }) => y))];
+  for (const across of spans(xs)) {
+    for (const up of spans(ys)) {
+      const [left, right] = [across[0]!, across.at(-1)!];
+      const [foot, top] = [up[0]!, up.at(-1)!];
+      const centre = { x: (left + right) / 2, y: (foot + top) / 2 };
+      const box = { widthMm: right - left + frame.widthMm, heightMm: top - foot + frame.heightMm };
+      const inside = places.filter(
+        ({ x, y }) =>
+          x >= left - HAIR_MM && x <= right + HAIR_MM && y >= foot - HAIR_MM && y <= top + HAIR_MM,
+      );
+      for (const size of sizesFor(inside, centre, box, frame, want, least)) {
+        const lit = frameCovered(room.cone, { ...size, shiftMm: centre.x, riseMm: centre.y });
+        if (lit) yield { inside, target: { ...size, centre }, across, up };
+      }
+    }
+  }
+}
+
+/** Sizes that just serve: their sides end where a frame's does, or where the area is reached. */
+function sizesFor(
+  inside: readonly Point[],
+  centre: Point,
+  box: Size,
+  frame: Size,
+  { shape }: Want,
+  least: Size & { areaMm2: number },
+): Size[] {
+  const fits = ({ widthMm, heightMm }: Size): boolean =>
+    widthMm <= box.widthMm + HAIR_MM && heightMm <= box.heightMm + HAIR_MM;
+  if (shape || least.areaMm2 === 0) {
+    return [{ widthMm: least.widthMm, heightMm: least.heightMm }].filter(fits);
+  }
+  const widths = distinct(
+    inside.flatMap(({ x }) =>
+      [-1, 1].map((s) => 2 * Math.abs(x + (s * frame.widthMm) / 2 - centre.x)),
+    ),
+  );
+  const heights = distinct(
+    inside.flatMap(({ y }) =>
+      [-1, 1].map((s) => 2 * Math.abs(y + (s * frame.heightMm) / 2 - centre.y)),
+    ),
+  );
+  return [
+    ...widths.map((widthMm) => ({ widthMm, heightMm: least.areaMm2 / widthMm })),
+    ...heights.map((heightMm) => ({ widthMm: least.areaMm2 / heightMm, heightMm })),
+  ]
+    .map(({ widthMm, heightMm }) => ({
+      widthMm: Math.max(widthMm, least.widthMm),
+      heightMm: Math.max(heightMm, least.heightMm),
+    }))
+    .filter(fits);
+}
+
+/** Integer programmes that one search may put. */
+const MOST_PROGRAMMES = 300;
+
+export interface Fewer {
+  /** Fewer frames that serve; null: none was found. */
+  readonly centres: readonly Point[] | null;
+  /** Every possibility was looked at. */
+  readonly certain: boolean;
+}
+
+/**
+ * Looks among listed places for a layout with fewer frames than one that is known. Most boxes of
+ * places are ruled out by counting columns and rows; the others by an integer programme each.
+ */
+export function* fewerAmong(
+  room: Room,
+  places: readonly Point[],
+  want: Want,
+  areaMm2: number,
+  known: number,
+): Generator<number, Fewer> {
+  const { frame, mosaic, pixelPitchMm } = room.layout;
+  const overlap = overlapOf(mosaic);
+  const wanted = leastSize(want, pixelPitchMm);
+  const least = { ...wanted, areaMm2: Math.max(wanted.areaMm2, areaMm2) };
+  let [best, centres, certain, programmes]: [number, readonly Point[] | null, boolean, number] = [
+    known,
+    null,
+    true,
+    0,
+  ];
+  for (const { inside, target, across, up } of targets(room, places, want, least)) {
+    const { centre, widthMm, heightMm } = target;
+    const bound =
+      fewestAlong(
+        across,
+        centre.x - widthMm / 2,
+        centre.x + widthMm / 2,
+        frame.widthMm,
+        1 - overlap,
+      ) *
+      fewestAlong(
+        up,
+        centre.y - heightMm / 2,
+        centre.y + heightMm / 2,
+        frame.heightMm,
+        1 - overlap,
+      );
+    if (bound >= best) continue;
+    if (programmes >= MOST_PROGRAMMES) {
+      certain = false;
+      break;
+    }
+    programmes += 1;
+    yield programmes / MOST_PROGRAMMES;
+    const answer: CoverAnswer = leastCover({ places: inside, frame, overlap, target }, best);
+    if (answer.kind === 'unsure') certain = false;
+    if (answer.kind !== 'found') continue;
+    certain &&= answer.proven;
+    [best, centres] = [answer.places.length, answer.places.map((i) => inside[i]!)];
+  }
+  return { centres, certain };
+}
