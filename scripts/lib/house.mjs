@@ -18,7 +18,7 @@ const STATION = {
   cover: ['document', 'words', 'optical', 'controls', 'ways', 'facade'],
   focus: ['document', 'words', 'optical', 'controls', 'ways', 'scene'],
   report: ['document', 'words', 'optical', 'rig', 'mosaic', 'facade', 'cover', 'focus'],
-  explain: ['document', 'words', 'optical', 'facade', 'cover', 'focus', 'report'],
+  explain: ['document', 'words', 'optical', 'mosaic', 'facade', 'cover', 'focus', 'report'],
   compare: ['document', 'words', 'optical', 'rig', 'kit', 'report'],
 };
 

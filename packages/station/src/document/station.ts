@@ -126,6 +126,8 @@ export const settingsShape = {
       must: oneOf(['sharp', 'soft', 'free']),
       /** So far off that only its direction from the sensor mark counts. */
       infinite: yesOrNo().optional(),
+      /** What a seam of a mosaic must not run through: fine detail, or what will have moved. */
+      at_seams: oneOf(['fine', 'moving']).optional(),
       /** Blur wanted at least, on the back, where it is to be soft. */
       blur_um: confusionUm().optional(),
     }),

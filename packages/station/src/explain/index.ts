@@ -6,6 +6,7 @@ import { whyFacadeRise } from './facade-rise.js';
 import { whyImageDistance } from './image-distance.js';
 import { whyLimits } from './limits.js';
 import { whyMargin } from './margin.js';
+import { MOSAIC_REASONS } from './mosaic.js';
 import { whySolution } from './solution.js';
 import { whyTurnIn } from './turn-in.js';
 import type { Asked, Why } from './why.js';
@@ -21,6 +22,7 @@ const REASONS = {
   turnIn: whyTurnIn,
   solution: whySolution,
   bestStop: whyBestStop,
+  ...MOSAIC_REASONS,
 } satisfies Record<string, (asked: Asked) => Why>;
 
 export type Reason = keyof typeof REASONS;

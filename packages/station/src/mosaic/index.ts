@@ -1,3 +1,4 @@
+export * from './customs.js';
 export * from './layout.js';
 export { carrierOf, findable, withinCarrier, type Carrier, type FrameStop } from './carrier.js';
 export { mosaicPicture, type MosaicPicture } from './picture.js';
@@ -15,3 +16,9 @@ export {
   type Wish,
 } from './offers/index.js';
 export { mosaicReport, offerReport } from './offers/report.js';
+export * from './verdict.js';
+export * from './seams.js';
+export * from './edits.js';
+export * from './order.js';
+export * from './checklist.js';
+export * from './schools.js';

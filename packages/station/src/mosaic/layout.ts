@@ -14,10 +14,8 @@ import {
 } from '@gangway/optics';
 import type { Mosaic, Station } from '../document/station.js';
 import { setup, type Setup } from '../optical/setup.js';
+import { DEFAULT_OVERLAP } from './customs.js';
 import { carrierOf, pinwheelPlaces, type Carrier } from './carrier.js';
-
-/** Overlap of neighbouring frames when a station names none. */
-export const DEFAULT_OVERLAP = 0.3;
 
 /** One frame where it lies; picture coordinates, mm on the real back. */
 export interface LaidFrame {

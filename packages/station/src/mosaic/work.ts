@@ -1,10 +1,6 @@
 import type { Station } from '../document/station.js';
+import { BITS, MOSAIC_SECONDS_EACH } from './customs.js';
 import type { Layout } from './layout.js';
-
-/** Moving, settling and releasing once: what is taken where nobody timed it (common practice, no source). */
-export const MOSAIC_SECONDS_EACH = 25;
-/** As raw files have them, unpacked. */
-export const BITS = 16;
 
 const RATE = 1e6;
 

@@ -11,6 +11,7 @@ import {
 } from '../optical/setup.js';
 import { leanSizeDeg } from '../words/lean.js';
 import { lengthsOf } from '../document/chain.js';
+import { BITS, DEFAULT_OVERLAP, MOSAIC_SECONDS_EACH } from '../mosaic/customs.js';
 import { blanksOf } from '../rig/blanks.js';
 
 /** What a figure may rest on. */
@@ -24,7 +25,10 @@ export type Rests =
   | 'level'
   | 'iris'
   | 'held'
-  | 'clearance';
+  | 'clearance'
+  | 'overlap'
+  | 'work'
+  | 'depths';
 
 /** One input that nobody gave, and what was taken in its place. */
 export interface Assumption {
@@ -234,6 +238,56 @@ const held: Look = ({ held_off: hand }) => {
   ];
 };
 
+/** What is laid out in several frames, where the station leaves it to custom. */
+const mosaic: Look = ({ mosaic: laid, marks, facade, site }) => {
+  if (!laid) return [];
+  const stops = laid.pattern === 'free' || laid.pattern === 'ring';
+  const farKnown = marks?.length || facade || site?.room || site?.boxes?.length;
+  const parts = laid.moves === 'lens' && laid.near_m !== undefined && laid.far_m === undefined;
+  return [
+    ...(laid.overlap === undefined && !stops
+      ? [
+          {
+            pointer: '/mosaic/overlap',
+            value: DEFAULT_OVERLAP,
+            why: `No overlap is given; ${fixed(100 * DEFAULT_OVERLAP, 0)} % is taken.`,
+            rests: ['overlap'] as const,
+          },
+        ]
+      : []),
+    ...(laid.seconds_each === undefined
+      ? [
+          {
+            pointer: '/mosaic/seconds_each',
+            value: MOSAIC_SECONDS_EACH,
+            why: `Nobody timed a frame; ${MOSAIC_SECONDS_EACH} s for moving, settling and releasing are taken.`,
+            rests: ['work'] as const,
+          },
+        ]
+      : []),
+    ...(laid.bits === undefined
+      ? [
+          {
+            pointer: '/mosaic/bits',
+            value: BITS,
+            why: `The size of a file is not given; ${BITS} bits a pixel are taken.`,
+            rests: ['work'] as const,
+          },
+        ]
+      : []),
+    ...(parts && !farKnown
+      ? [
+          {
+            pointer: '/mosaic/far_m',
+            value: null,
+            why: 'Only the nearest thing is given; the farthest is taken to be at infinity.',
+            rests: ['depths'] as const,
+          },
+        ]
+      : []),
+  ];
+};
+
 /** What is told of a lens that is mounted: of one in the hand none of it matters. */
 const MOUNTED: ReadonlySet<Look> = new Set([lengths, throats, contacts]);
 
@@ -248,6 +302,7 @@ const LOOKS: readonly Look[] = [
   throats,
   contacts,
   level,
+  mosaic,
 ];
 
 /** Every input of a station that nobody gave and on which a figure rests, as its settings stand. */
