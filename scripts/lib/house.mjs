@@ -77,6 +77,7 @@ const WEB = {
     'words',
   ],
   focus: ['browser', 'ui', 'records', 'store', 'fields', 'drawing', 'workers', 'station', 'words'],
+  mosaic: ['browser', 'ui', 'records', 'store', 'fields', 'drawing', 'workers', 'station', 'words'],
   view: ['browser', 'ui', 'records', 'store', 'fields', 'drawing', 'station', 'rigs', 'words'],
 };
 

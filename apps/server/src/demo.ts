@@ -30,6 +30,11 @@ import quay from '../demo/6-customs-house-quay.json' with { type: 'json' };
 import ropemakers from '../demo/7-three-ropemakers.json' with { type: 'json' };
 import beetle from '../demo/8-beetle-on-a-leaf.json' with { type: 'json' };
 import wall from '../demo/9-ropewalk-wall.json' with { type: 'json' };
+import ropewalkFrames from '../demo/10-ropewalk-frames.json' with { type: 'json' };
+import ceiling from '../demo/11-hall-ceiling.json' with { type: 'json' };
+import ring from '../demo/12-customs-house-ring.json' with { type: 'json' };
+import watch from '../demo/13-watch-movement.json' with { type: 'json' };
+import turned from '../demo/14-salt-marsh-turned.json' with { type: 'json' };
 import kit from '../demo-kit/kit.json' with { type: 'json' };
 import plans from '../demo-kit/rigs.json' with { type: 'json' };
 import type { Connection } from './database.js';
@@ -55,6 +60,11 @@ const PLACES: readonly (readonly [unknown, string])[] = [
   [ropemakers, 'Tele view 360 on the field camera'],
   [beetle, 'Macro 100 on the tilt adapter'],
   [wall, 'Macro tilt 110 on medium format'],
+  [ropewalkFrames, 'Medium 55 on the stitching adapter'],
+  [ceiling, 'Medium 55 on the turning adapter'],
+  [ring, 'Shift 19 on the small body'],
+  [watch, 'Macro 100 on a stitching adapter'],
+  [turned, 'Medium 55 on the stitching adapter'],
 ];
 
 function sound<T>(

@@ -38,6 +38,17 @@ export const STEPS = [
       { path: 'focus/held-off', label: 'Held off the body' },
     ],
   },
+  {
+    key: '4',
+    path: 'mosaic',
+    label: 'Mosaic',
+    places: [
+      { path: 'mosaic', label: 'Layout' },
+      { path: 'mosaic/wish', label: 'Wish' },
+      { path: 'mosaic/order', label: 'In order' },
+      { path: 'mosaic/schools', label: 'Shift or turn' },
+    ],
+  },
 ] as const;
 
 export type StepPath = (typeof STEPS)[number]['path'];

@@ -14,6 +14,7 @@ const kept = () => import('./store/kept.js');
 const frame = () => import('./cover/cover-step.js');
 const cover = () => import('./cover/pages.js');
 const focus = () => import('./focus/index.js');
+const mosaic = () => import('./mosaic/index.js');
 const words = () => import('./words/index.js');
 const kit = () => import('./kit/index.js');
 const rigs = () => import('./rigs/index.js');
@@ -35,6 +36,10 @@ export const PLACES: Record<PlacePath, Load> = {
   'focus/stack': async () => (await focus()).StackPage,
   'focus/bed': async () => (await focus()).BedPage,
   'focus/close': async () => (await focus()).ClosePage,
+  mosaic: async () => (await mosaic()).LayoutPage,
+  'mosaic/wish': async () => (await mosaic()).WishPage,
+  'mosaic/order': async () => (await mosaic()).OrderPage,
+  'mosaic/schools': async () => (await mosaic()).SchoolsPage,
   'focus/held-off': async () => (await focus()).HeldOffPage,
 };
 

@@ -54,6 +54,7 @@ export * from './kit/summary.js';
 export * from './kit/texts.js';
 export * from './kit/updates.js';
 export * from './mosaic/index.js';
+export { marksByFrame } from './report/frame-marks.js';
 export * from './facade/correction.js';
 export { framed, movementsAsked, facadeView } from './facade/facade.js';
 export * from './facade/step.js';

@@ -1,4 +1,4 @@
-import { useMemo, type SVGProps } from 'react';
+import { useMemo } from 'react';
 import {
   CORNER_NAMES,
   coverDrawing,
@@ -31,12 +31,13 @@ import {
 import { useAppDispatch, useAppSelector } from '../store/store.js';
 import { STANDING_TEXT } from '../ui/standing.js';
 import { Drawn } from '../drawing/drawn.js';
+import { Edge } from '../drawing/edge.js';
 import { useSize } from '../drawing/use-size.js';
 import { figureOf } from '../station/barrel/words.js';
 import { Dimensions } from './dimensions.js';
 import { FinderCanvas } from '../drawing/finder-canvas.js';
 import { Overlays } from '../drawing/overlays.js';
-import { PreviewBanner } from './preview-banner.js';
+import { PreviewBanner } from '../station/preview-banner.js';
 import { ellipseProps, frameBox, makeSheet, pathOf } from '../drawing/finder-sheet.js';
 import type { Sheet } from '../drawing/sheet.js';
 import { Handle } from '../drawing/handle.js';
@@ -103,18 +104,6 @@ export function CoverDrawing() {
       </div>
     </div>
   );
-}
-
-/** The edge of circle or core: an ellipse, or an open line when the lens leans too far to close it. */
-function Edge({
-  drawing,
-  sheet,
-  of,
-  ...look
-}: { drawing: Drawing; sheet: Sheet; of: 'circle' | 'core' } & SVGProps<SVGElement>) {
-  const ellipse = drawing[of];
-  if (ellipse) return <ellipse {...ellipseProps(sheet, ellipse)} {...(look as object)} />;
-  return drawing.open && <path d={pathOf(sheet, drawing.open[of])} {...(look as object)} />;
 }
 
 function Circles({ drawing, sheet }: { drawing: Drawing; sheet: Sheet }) {

@@ -24,6 +24,7 @@ import {
   type Station,
   type Units,
 } from '@gangway/station';
+import { Link } from 'react-router';
 import { useEditing } from '../store/editing.js';
 import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
@@ -108,6 +109,21 @@ export function FacadeLines({
 function FitsFrom({ distanceM, units }: { distanceM: number | null; units: Units }) {
   if (distanceM === null) return <Line name="Fits whole from" figure="nowhere" />;
   return <Line name="Fits whole from" figure={distanceFrom(distanceM, units)} />;
+}
+
+/** Several frames are laid out: their own step says how. */
+export function MosaicNote({ station }: { station: Station }) {
+  return (
+    station.mosaic && (
+      <p className="mb-3 border-l-2 border-rule-strong pl-3 text-[13px]">
+        Several frames are laid out; what stands here is the middle of them.{' '}
+        <Link to="../mosaic" className="underline">
+          See them in Mosaic
+        </Link>
+        .
+      </p>
+    )
+  );
 }
 
 /** How a turning lens is set, and what a pivot off the lens centre did. */

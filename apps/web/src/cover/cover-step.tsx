@@ -30,6 +30,7 @@ import { WaysOut } from './ways-out.js';
 const more = () => import('./cover-more.js');
 const FacadeLines = lazy(async () => ({ default: (await more()).FacadeLines }));
 const MechanismNotes = lazy(async () => ({ default: (await more()).MechanismNotes }));
+const MosaicNote = lazy(async () => ({ default: (await more()).MosaicNote }));
 const CornerTable = lazy(async () => ({ default: (await more()).CornerTable }));
 const CropFields = lazy(async () => ({ default: (await more()).CropFields }));
 
@@ -76,6 +77,7 @@ const CoverFigures = memo(function CoverFigures({ station }: { station: Station 
       )}
       <Suspense>
         {!station.held_off && <FacadeLines station={station} report={report} units={units} />}
+        <MosaicNote station={station} />
         <MechanismNotes station={station} />
       </Suspense>
       <Group title={`Circle at ${fStop(station.aperture)}`}>

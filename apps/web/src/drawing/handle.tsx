@@ -30,6 +30,9 @@ export interface HandleProps {
   /** The same for a key, where its step is no length in the drawing. */
   writeStep?: (from: Station, dx: number, dy: number) => Station;
   onHold?: (held: boolean) => void;
+  /** The Delete key, on something that can be taken away. */
+  onDelete?: () => void;
+  onFocus?: () => void;
   /** JSON pointer of what it moves, for problems found there. */
   pointer?: string;
   /** Ends of its value, where it has such. */
@@ -50,6 +53,8 @@ export function Handle({
   write,
   writeStep = write,
   onHold,
+  onDelete,
+  onFocus,
   pointer = '/site',
   ends,
   what,
@@ -90,6 +95,11 @@ export function Handle({
   });
 
   const onKeyDown = (event: KeyboardEvent): void => {
+    if (onDelete && (event.key === 'Delete' || event.key === 'Backspace')) {
+      event.preventDefault();
+      onDelete();
+      return;
+    }
     const step = arrowStep(event, keyStep);
     if (!step) return;
     event.preventDefault();
@@ -114,6 +124,7 @@ export function Handle({
       {...(ends ? { 'aria-valuemin': ends[0], 'aria-valuemax': ends[1] } : {})}
       {...(what === undefined ? {} : { 'aria-roledescription': what })}
       onKeyDown={onKeyDown}
+      onFocus={onFocus}
       className="cursor-grab touch-none active:cursor-grabbing"
     >
       {children}

@@ -19,21 +19,25 @@ export function Overlays({ drawing, finder, sheet, width, height }: Props) {
       {drawing.whole && <Outline sheet={sheet} frame={drawing.whole} />}
       {grid && <Thirds drawing={drawing} sheet={sheet} />}
       {!finder.empty && <Vanishing finder={finder} sheet={sheet} width={width} height={height} />}
-      {finder.marks.map(({ label, at, must }, i) => (
-        <g key={i} transform={`translate(${sheet.x(at.x)} ${sheet.y(at.y)})`}>
-          <path
-            d={must === 'sharp' ? 'M-5,0h10M0,-5v10' : 'M-4,-4l8,8M-4,4l8,-8'}
-            className="stroke-ink"
-            strokeWidth={1.5}
-          />
-          <text x={7} y={-4} className="text-[11px]">
-            {label}
-          </text>
-        </g>
-      ))}
+      <MarkSigns {...{ finder, sheet }} />
     </g>
   );
 }
+
+/** Marks where they are pictured, by name. */
+export const MarkSigns = ({ finder, sheet }: { finder: Finder; sheet: Sheet }) =>
+  finder.marks.map(({ label, at, must }, i) => (
+    <g key={i} transform={`translate(${sheet.x(at.x)} ${sheet.y(at.y)})`}>
+      <path
+        d={must === 'sharp' ? 'M-5,0h10M0,-5v10' : 'M-4,-4l8,8M-4,4l8,-8'}
+        className="stroke-ink"
+        strokeWidth={1.5}
+      />
+      <text x={7} y={-4} className="text-[11px]">
+        {label}
+      </text>
+    </g>
+  ));
 
 const Outline = ({ sheet, frame }: { sheet: Sheet; frame: PlacedFrame }) => (
   <rect {...frameBox(sheet, frame)} fill="none" className="stroke-quiet" strokeDasharray="6 4" />

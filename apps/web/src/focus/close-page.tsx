@@ -94,7 +94,7 @@ export function ClosePage() {
         <Button
           onClick={() => {
             dispatch(changed({ station: asPanorama(station), label: 'Plan three frames' }));
-            void navigate('../cover');
+            void navigate('../mosaic');
           }}
         >
           Plan three frames at this focus

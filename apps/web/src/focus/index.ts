@@ -1,7 +1,7 @@
 import { BedPage as Bed } from './bed-page.js';
 import { ClosePage as Close } from './close-page.js';
 import { FocusStep as Plane } from './focus-step.js';
-import { whileMounted } from './in-hand.js';
+import { whileMounted } from '../station/in-hand.js';
 import { SoftPage as Soft } from './soft-page.js';
 import { StackPage as Stack } from './stack-page.js';
 import { StopPage as Stop } from './stop-page.js';

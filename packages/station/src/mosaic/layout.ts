@@ -101,9 +101,29 @@ function ringPlaces(mosaic: Of<'ring'>, carrier: Carrier): Placed[] {
   return middle ? [upright(carrier.placing.base), ...placed] : placed;
 }
 
-/** As many as what turns has stops. */
-export const ringFrames = ({ turnStopsDeg }: Pick<Carrier, 'turnStopsDeg'>): number =>
-  turnStopsDeg.length > 1 ? turnStopsDeg.length : 4;
+/** Whether so many even turns from the first stop all lie at stops; a shift goes both ways along one. */
+export function evenTurns(stopsDeg: readonly number[], count: number): boolean {
+  const [first] = stopsDeg;
+  if (first === undefined) return true;
+  return Array.from({ length: count }, (_, k) => first + (k * 360) / count).every((deg) =>
+    stopsDeg.some((stop) => {
+      const off = (((deg - stop) % 180) + 180) % 180;
+      return Math.min(off, 180 - off) < 1e-6;
+    }),
+  );
+}
+
+/** More frames than this nobody takes round a circle. */
+const MOST_AROUND = 12;
+
+/** As many as go round at the stops of what turns; four where it turns freely. */
+export function ringFrames({ turnStopsDeg }: Pick<Carrier, 'turnStopsDeg'>): number {
+  if (turnStopsDeg.length === 0) return DEFAULT_TURNS;
+  for (let count = MOST_AROUND; count >= 3; count--) {
+    if (evenTurns(turnStopsDeg, count)) return count;
+  }
+  return 2;
+}
 
 const boxMiddle = (points: readonly Point[]): Point => {
   const [xs, ys] = [points.map(({ x }) => x), points.map(({ y }) => y)];

@@ -33,12 +33,11 @@ function movedWords(station: Station, carrier: Carrier, { set }: LaidFrame): str
     Math.abs(value) < SEEN_MM
       ? `${movement === 'rise' ? 'Rise' : 'Shift'} of the ${carrier.standard === 'back' ? 'back' : 'lens'} at 0`
       : `${moveSaid(station, carrier.standard, movement, value)}${clicksSaid(carrier, value)}`;
-  return (
-    [
-      ['shift', set.shiftMm],
-      ['rise', set.riseMm],
-    ] as const
-  ).map(part);
+  const still = ([low, high]: readonly [number, number]): boolean => low === 0 && high === 0;
+  return [
+    ...(still(carrier.shift) ? [] : [['shift', set.shiftMm] as const]),
+    ...(still(carrier.rise) ? [] : [['rise', set.riseMm] as const]),
+  ].map(part);
 }
 
 /** The stop of a sliding or turning back that a frame stands at, by its number. */
@@ -108,6 +107,8 @@ function followSaid({ mosaic }: Layout, { set }: LaidFrame): string[] {
     : [`Move the body ${moves.join(' and ')} of its middle.`];
 }
 
+const PAST = 'Go a little too far, then come back to it.';
+
 /**
  * How a frame is come to: every place from the same side, so that play in the gear is always taken
  * up one way.
@@ -117,13 +118,12 @@ function runUp(layout: Layout, index: number, before: number | null): string | n
   if (mosaic.pattern === 'pinwheel' || mosaic.pattern === 'ring' || carrier?.stops) return null;
   const [here, last] = [frames[index]!, before === null ? null : frames[before]!];
   if (mosaic.pattern === 'turn') {
-    return last ? null : 'Go past it to the left and come back to it.';
+    return last ? null : PAST;
   }
-  if (!last) return 'Go past it to the left of the picture and come back to it.';
+  if (!last) return PAST;
   const left = here.centre.x < last.centre.x - SEEN_MM;
   const up = here.centre.y > last.centre.y + SEEN_MM;
-  const ways = [...(left ? ['to the left'] : []), ...(up ? ['at the top'] : [])];
-  return ways.length === 0 ? null : `Go past it ${ways.join(' and ')} and come back to it.`;
+  return left || up ? PAST : null;
 }
 
 /** Frames in the order they are taken, each with what to set, and the first once more at the end. */

@@ -69,6 +69,9 @@ function schoolOf(after: Station, layout: Layout, picture: MosaicPicture): Schoo
   };
 }
 
+/** A turn loses a little of its height at its ends; so much of it counts as the same field. */
+const HIGH_ENOUGH = 0.93;
+
 /** As few frames as see this far, turned on a level camera. */
 function turnFor(station: Station, horizontalDeg: number, verticalDeg: number): School | string {
   if (Math.abs(station.camera.pitch_deg) > 0.05) {
@@ -86,7 +89,7 @@ function turnFor(station: Station, horizontalDeg: number, verticalDeg: number): 
       const after: Station = { ...station, back, mosaic };
       const layout = layoutOf(after);
       const picture = mosaicPicture(layout);
-      if (!picture || picture.verticalDeg < verticalDeg - 1e-6) break;
+      if (!picture || picture.verticalDeg < HIGH_ENOUGH * verticalDeg) break;
       if (picture.horizontalDeg < horizontalDeg - 1e-6) continue;
       if (layout.frames.some((frame) => cornersPast(layout.cone, frame).length > 0)) break;
       return schoolOf(after, layout, picture);

@@ -9,8 +9,9 @@ import { withLayoutMoved } from './edits.js';
 /** Where two neighbouring frames meet: what both see, and the line halfway between them. */
 export interface Seam extends Neighbours {
   readonly shared: readonly Point[];
-  readonly from: Point;
-  readonly to: Point;
+  /** Null where frames that are turned against each other meet: their seam is the merge's to choose. */
+  readonly from: Point | null;
+  readonly to: Point | null;
 }
 
 /** The seams of frames that lie on one flat picture; a turned camera's are not drawn on it. */
@@ -20,6 +21,9 @@ export function seamsOf(layout: Layout): Seam[] {
     const [one, other] = [layout.frames[pair.a]!, layout.frames[pair.b]!];
     const shared = sharedPart(one.corners, other.corners);
     if (shared.length < 3) return [];
+    if (Math.abs(one.rotationDeg - other.rotationDeg) % 180 > 0.1) {
+      return [{ ...pair, shared, from: null, to: null }];
+    }
     // Halfway between the two middles: the line as far from one as from the other.
     const [nx, ny] = [other.centre.x - one.centre.x, other.centre.y - one.centre.y];
     const length = Math.hypot(nx, ny);
@@ -46,6 +50,7 @@ export interface SeamTrouble {
 const STRIP = 0.04;
 
 function offSeam({ from, to }: Seam, p: Point): number {
+  if (!from || !to) return Infinity;
   const [dx, dy] = [to.x - from.x, to.y - from.y];
   const t = ((p.x - from.x) * dx + (p.y - from.y) * dy) / (dx * dx + dy * dy || 1);
   const held = Math.max(0, Math.min(1, t));

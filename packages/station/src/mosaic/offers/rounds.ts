@@ -1,6 +1,6 @@
 import { bisect } from '@gangway/optics';
 import type { Mosaic, Station } from '../../document/station.js';
-import { layoutOf, ringFrames } from '../layout.js';
+import { evenTurns, layoutOf } from '../layout.js';
 import { cornersPast } from '../light.js';
 import type { Room } from './room.js';
 
@@ -10,11 +10,10 @@ type Of<P extends Mosaic['pattern']> = Extract<Mosaic, { pattern: P }>;
 const FREE_COUNTS = [3, 4, 6, 8, 12] as const;
 
 /** How many frames a ring may have on what turns: so many that each lies at a stop. */
-function counts({ turnStopsDeg }: { turnStopsDeg: readonly number[] }): readonly number[] {
-  if (turnStopsDeg.length === 0) return FREE_COUNTS;
-  const all = ringFrames({ turnStopsDeg });
-  return Array.from({ length: all }, (_, i) => i + 1).filter((n) => n >= 3 && all % n === 0);
-}
+const counts = ({ turnStopsDeg }: { turnStopsDeg: readonly number[] }): readonly number[] =>
+  turnStopsDeg.length === 0
+    ? FREE_COUNTS
+    : Array.from({ length: 10 }, (_, i) => i + 3).filter((n) => evenTurns(turnStopsDeg, n));
 
 /** Rings of a lens that is pushed out and turned: as far out as light and mechanism allow. */
 export function ringsOf(

@@ -2,7 +2,7 @@ import { selectOpen } from '../store/selectors.js';
 import { changed, previewed } from '../store/station.js';
 import { useAppDispatch, useAppSelector } from '../store/store.js';
 import { Button } from '../ui/button.js';
-import { TRIED } from '../station/way-list.js';
+import { TRIED } from './way-list.js';
 
 /** Says that the drawing shows a change that is not taken yet. */
 export function PreviewBanner() {

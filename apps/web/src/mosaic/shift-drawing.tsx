@@ -1,0 +1,425 @@
+import { useMemo, useState } from 'react';
+import {
+  coverDrawing,
+  fixed,
+  fStop,
+  mosaicVerdict,
+  withFrameMoved,
+  withFrameTaken,
+  withLayoutMoved,
+  troubleSaid,
+  type CoverDrawing,
+  type LaidFrame,
+  type Point,
+  type Seam,
+} from '@gangway/station';
+import { DimensionLine } from '../drawing/dimension-line.js';
+import { Drawn } from '../drawing/drawn.js';
+import { Edge } from '../drawing/edge.js';
+import { FinderCanvas } from '../drawing/finder-canvas.js';
+import { frameBox, makeSheet, pathOf } from '../drawing/finder-sheet.js';
+import { MarkSigns } from '../drawing/overlays.js';
+import { Handle } from '../drawing/handle.js';
+import { sheetAt, type Sheet } from '../drawing/sheet.js';
+import { useSize } from '../drawing/use-size.js';
+import { useEditing } from '../store/editing.js';
+import type { Laid } from '../store/mosaic.js';
+import { selectFinder, selectOpen, selectShown } from '../store/selectors.js';
+import { useAppSelector } from '../store/store.js';
+import { STANDING_TEXT } from '../ui/standing.js';
+import type { Stepping } from './stepping.js';
+
+/** Frames in the circle over the picture they make. */
+export function ShiftDrawing({ laid, stepping }: { laid: Laid; stepping: Stepping }) {
+  const shown = useAppSelector(selectShown);
+  const finder = useAppSelector(selectFinder);
+  const previewing = useAppSelector((state) => selectOpen(state).preview !== null);
+  const { groundGlass } = useAppSelector((state) => state.preferences);
+  const [box, size] = useSize<HTMLDivElement>();
+  const [whole, setWhole] = useState(false);
+  const { layout, picture, report, seams, troubles } = laid;
+  const drawing = useMemo(() => coverDrawing(shown), [shown]);
+  const framed = useMemo(
+    () => ({ ...drawing, frame: seenPart(laid, stepping.at) ?? drawing.frame }),
+    [drawing, laid, stepping.at],
+  );
+  const sheet = useMemo(
+    () => layoutSheet(laid, drawing, size, groundGlass, whole),
+    [laid, drawing, size, groundGlass, whole],
+  );
+  const verdict = mosaicVerdict(report);
+  const tone = STANDING_TEXT[verdict.standing];
+  const row = layout.frames.length > 1 && inOneRow(layout.frames);
+  const free = layout.mosaic.pattern === 'free';
+  const small = layout.frames.length > 12;
+  return (
+    <Drawn
+      {...{ box, size }}
+      label={`${layout.frames.length} frames in the image circle. ${verdict.sentence}`}
+      role="group"
+      className="min-h-[min(96vw,26rem)] flex-1 lg:min-h-0"
+      under={<FinderCanvas {...{ finder, sheet }} drawing={framed} {...size} />}
+      over={
+        <>
+          <Legend drawing={drawing} stop={shown.aperture} />
+          <button
+            type="button"
+            aria-pressed={whole}
+            onClick={() => setWhole(!whole)}
+            className="absolute top-2 right-3 min-h-9 bg-stage px-2 text-[13px] text-quiet hover:text-ink pointer-coarse:min-h-11"
+          >
+            {whole ? 'Closer' : 'Whole circle'}
+          </button>
+        </>
+      }
+    >
+      <Lost {...{ drawing, sheet, layout }} />
+      <Edge
+        {...{ drawing, sheet }}
+        of="core"
+        fill="none"
+        className="stroke-costs"
+        strokeWidth={2}
+        strokeDasharray="2 5"
+      />
+      <Edge
+        {...{ drawing, sheet }}
+        of="circle"
+        fill="none"
+        className="stroke-ink"
+        strokeWidth={1.75}
+      />
+      {seams.map((seam) => (
+        <SeamShape
+          key={`${seam.a} ${seam.b}`}
+          {...{ seam, sheet }}
+          told={!small && seams.length <= 8 && stepping.at === null}
+          faint={seams.length > 8 && stepping.at !== seam.a && stepping.at !== seam.b}
+          spoils={troubles.some((each) => each.seam === seam)}
+        />
+      ))}
+      {layout.frames.map((frame, i) => (
+        <path
+          key={i}
+          d={pathOf(sheet, frame.corners)}
+          fill="none"
+          className={stepping.at === i ? 'stroke-ink' : 'stroke-quiet'}
+          strokeWidth={stepping.at === i ? 3 : 1.25}
+        />
+      ))}
+      {picture && (
+        <g className={tone}>
+          <rect
+            {...frameBox(sheet, picture)}
+            fill="none"
+            stroke="currentColor"
+            strokeWidth={2.75}
+            data-testid="picture"
+          />
+          <Size {...{ laid, sheet }} />
+        </g>
+      )}
+      <MarkSigns {...{ finder, sheet }} />
+      {row && layout.frames.length <= 5 && <Apart frames={layout.frames} sheet={sheet} />}
+      {troubles.map(({ at, index, ...trouble }) => (
+        <g
+          key={index}
+          transform={`translate(${sheet.x(at.x)} ${sheet.y(at.y)})`}
+          className="text-costs"
+        >
+          <circle r={7} fill="none" stroke="currentColor" strokeWidth={2} />
+          <title>{troubleSaid({ at, index, ...trouble })}</title>
+        </g>
+      ))}
+      {layout.frames.map((frame, i) => (
+        <Numbered
+          key={i}
+          {...{ frame, sheet, small, row }}
+          index={i}
+          lit={report.frames[i]?.covered !== false}
+          held={free && !previewing}
+          stepping={stepping}
+        />
+      ))}
+      {!free && !previewing && picture && MOVES.has(layout.mosaic.pattern) && (
+        <Middle {...{ laid, sheet, tone }} />
+      )}
+    </Drawn>
+  );
+}
+
+/** Patterns whose middle goes with the movements that are set. */
+const MOVES: ReadonlySet<string> = new Set(['grid']);
+
+/** What is shown in full: the picture, or one frame of it. */
+function seenPart({ layout, picture }: Laid, at: number | null): CoverDrawing['frame'] | null {
+  if (at === null) return picture;
+  const { corners, centre } = layout.frames[at]!;
+  const span = (axis: 'x' | 'y'): number => {
+    const all = corners.map((corner) => corner[axis]);
+    return Math.max(...all) - Math.min(...all);
+  };
+  return { centre, widthMm: span('x'), heightMm: span('y') };
+}
+
+const inOneRow = (frames: readonly LaidFrame[]): boolean =>
+  frames.every(({ centre }) => Math.abs(centre.y - frames[0]!.centre.y) < 0.01);
+
+/** Room round the frames for numbers, sizes and what is left out, as a share of theirs. */
+const ROUND = 1.5;
+
+/** The frames large, with what lies round them; or the whole circle. */
+export function layoutSheet(
+  { layout }: Laid,
+  drawing: CoverDrawing,
+  { width, height }: { width: number; height: number },
+  groundGlass: boolean,
+  whole: boolean,
+): Sheet {
+  const circle = makeSheet(drawing, width, height, groundGlass);
+  const points = layout.frames.flatMap(({ corners }) => corners);
+  if (points.length === 0) return circle;
+  const [xs, ys] = [points.map(({ x }) => x), points.map(({ y }) => y)];
+  const span = (all: readonly number[]): number => Math.max(...all) - Math.min(...all);
+  const fits = Math.max(0.01, Math.min(width / span(xs), height / span(ys)) / ROUND);
+  const perMm = Math.abs(circle.scaleX);
+  // Frames that lie far outside the circle are still all shown.
+  const scale = whole ? Math.min(perMm, fits * 1.3) : Math.max(fits, Math.min(perMm, fits));
+  const signed = groundGlass ? -scale : scale;
+  if (whole) return sheetAt(width / 2, height / 2, signed);
+  const middle = {
+    x: (Math.max(...xs) + Math.min(...xs)) / 2,
+    y: (Math.max(...ys) + Math.min(...ys)) / 2,
+  };
+  return sheetAt(width / 2 - middle.x * signed, height / 2 + middle.y * signed, signed);
+}
+
+/** How far each frame of a row stands from the next. */
+const Apart = ({ frames, sheet }: { frames: readonly LaidFrame[]; sheet: Sheet }) =>
+  frames.slice(1).map((frame, i) => {
+    const last = frames[i]!;
+    const top = Math.min(...frame.corners.map((corner) => sheet.y(corner.y))) - 32;
+    const by = Math.abs(frame.centre.x - last.centre.x);
+    return (
+      <DimensionLine
+        key={i}
+        from={{ x: sheet.x(last.centre.x), y: top }}
+        to={{ x: sheet.x(frame.centre.x), y: top }}
+        offset={8}
+        words={`${fixed(by, 1)} mm`}
+      />
+    );
+  });
+
+/** What the frames lose outside the circle, hatched. */
+function Lost({
+  drawing,
+  sheet,
+  layout,
+}: {
+  drawing: CoverDrawing;
+  sheet: Sheet;
+  layout: Laid['layout'];
+}) {
+  const d = layout.frames.map(({ corners }) => pathOf(sheet, corners)).join('');
+  return (
+    <>
+      <mask id="lit">
+        <path d={d} fill="white" />
+        <Edge drawing={drawing} sheet={sheet} of="circle" fill="black" />
+      </mask>
+      <path d={d} fill="url(#hatch)" mask="url(#lit)" data-testid="lost-corners" />
+    </>
+  );
+}
+
+/** What two frames both see, tinted with its share, and the seam through its middle. */
+function SeamShape({
+  seam: { shared, from, to, share },
+  sheet,
+  told,
+  faint,
+  spoils,
+}: {
+  seam: Seam;
+  sheet: Sheet;
+  told: boolean;
+  /** One of so many that only its tint is shown. */
+  faint: boolean;
+  spoils: boolean;
+}) {
+  const low = shared.reduce((a, b) => (sheet.y(a.y) > sheet.y(b.y) ? a : b));
+  const middle = shared.reduce((sum, p) => sum + p.x, 0) / shared.length;
+  const span = Math.max(...shared.map(({ x }) => x)) - Math.min(...shared.map(({ x }) => x));
+  const high = Math.max(...shared.map(({ y }) => y)) - Math.min(...shared.map(({ y }) => y));
+  const roomy = Math.min(span / 38, high / 20) * Math.abs(sheet.scaleX) > 1;
+  return (
+    <g className={spoils ? 'text-costs' : 'text-within'}>
+      <path d={pathOf(sheet, shared)} fill="currentColor" opacity={faint ? 0.03 : 0.14} />
+      {from && to && (!faint || spoils) && (
+        <path
+          d={`M${sheet.at(from)}L${sheet.at(to)}`}
+          stroke="currentColor"
+          strokeWidth={spoils ? 2.5 : 1}
+          strokeDasharray="3 4"
+        />
+      )}
+      {told && roomy && (
+        <text
+          x={sheet.x(middle)}
+          y={sheet.y(low.y) - 10}
+          textAnchor="middle"
+          className="halo figure"
+        >
+          {fixed(100 * share, 0)} %
+        </text>
+      )}
+    </g>
+  );
+}
+
+const place = ({ x, y }: Point): string => `${fixed(x, 1)} across, ${fixed(y, 1)} up, mm`;
+
+/** The frame's number; of free places a handle. */
+function Numbered({
+  frame,
+  index,
+  sheet,
+  small,
+  row,
+  lit,
+  held,
+  stepping,
+}: {
+  frame: LaidFrame;
+  index: number;
+  sheet: Sheet;
+  small: boolean;
+  /** All frames lie side by side: numbers stand above them, off the picture. */
+  row: boolean;
+  lit: boolean;
+  held: boolean;
+  stepping: Stepping;
+}) {
+  const { change } = useEditing();
+  const top = Math.min(...frame.corners.map((corner) => sheet.y(corner.y)));
+  const [x, y] = [sheet.x(frame.centre.x), row ? top - 20 : sheet.y(frame.centre.y)];
+  const here = stepping.at === index;
+  const r = small ? 9 : 12;
+  const disc = (
+    <g transform={`translate(${x} ${y})`} className={lit ? '' : 'text-outside'}>
+      {held && <circle r={22} fill="transparent" />}
+      <circle
+        r={r}
+        className={
+          here ? 'fill-ink stroke-ink' : lit ? 'fill-paper stroke-ink' : 'fill-paper stroke-outside'
+        }
+        strokeWidth={1.5}
+      />
+      <text
+        y={4}
+        textAnchor="middle"
+        className={`figure ${small ? 'text-[10px]' : 'text-[12px]'} ${here ? 'fill-on-strong!' : ''}`}
+      >
+        {index + 1}
+      </text>
+    </g>
+  );
+  if (!held) return <g aria-hidden>{disc}</g>;
+  const turned = Math.sign(sheet.scaleX);
+  return (
+    <Handle
+      label={`Frame ${index + 1}`}
+      what="place in two directions"
+      pointer="/mosaic/places"
+      value={frame.centre.x}
+      valueText={place(frame.centre)}
+      scale={sheet.scaleX}
+      scaleUp={sheet.scaleY}
+      step={0.5}
+      write={(from, dx, dy) => withFrameMoved(from, index, dx, dy)}
+      writeStep={(from, dx, dy) => withFrameMoved(from, index, turned * dx, turned * dy)}
+      onFocus={() => stepping.show(index)}
+      onDelete={() =>
+        change(`Take frame ${index + 1} away`, '/mosaic/places', (now) =>
+          withFrameTaken(now, index),
+        )
+      }
+    >
+      {disc}
+    </Handle>
+  );
+}
+
+/** The middle of the whole picture: all frames are dragged by it. */
+function Middle({ laid, sheet, tone }: { laid: Laid; sheet: Sheet; tone: string }) {
+  const { middle } = laid.layout;
+  const [x, y] = [sheet.x(middle.x), sheet.y(middle.y)];
+  const turned = Math.sign(sheet.scaleX);
+  const box = frameBox(sheet, laid.picture!);
+  // Beside the number of a frame that lies in the middle too.
+  const below = Math.min(46, box.height / 4);
+  return (
+    <g className={tone}>
+      <Handle
+        label="Middle of the layout"
+        what="place in two directions"
+        pointer="/movements"
+        value={middle.y}
+        valueText={place(middle)}
+        scale={sheet.scaleX}
+        scaleUp={sheet.scaleY}
+        step={0.5}
+        write={withLayoutMoved}
+        writeStep={(from, dx, dy) => withLayoutMoved(from, turned * dx, turned * dy)}
+      >
+        <g transform={`translate(${x} ${y + below})`}>
+          <circle r={22} fill="transparent" />
+          <path
+            d="M-9,0H9M0,-9V9M-9,0l4,-3v6zM9,0l-4,-3v6zM0,-9l-3,4h6zM0,9l-3,-4h6z"
+            className="halo"
+            fill="currentColor"
+            stroke="currentColor"
+            strokeWidth={1.5}
+          />
+        </g>
+      </Handle>
+    </g>
+  );
+}
+
+/** How large the picture is, under it. */
+function Size({ laid: { picture, report }, sheet }: { laid: Laid; sheet: Sheet }) {
+  const { x, y, width, height } = frameBox(sheet, picture!);
+  const { width_px, height_px, width_mm, height_mm } = report;
+  const grouped = (px: number): string => px.toLocaleString('en').replaceAll(',', ' ');
+  const size = `${fixed(width_mm!, 1)} × ${fixed(height_mm!, 1)} mm`;
+  const told =
+    width_px === null || height_px === null
+      ? size
+      : `${size}, ${grouped(width_px)} × ${grouped(height_px)} px`;
+  return (
+    <DimensionLine
+      from={{ x: x + width, y: y + height }}
+      to={{ x, y: y + height }}
+      offset={18}
+      words={told}
+      tone="text-ink"
+    />
+  );
+}
+
+function Legend({ drawing, stop }: { drawing: CoverDrawing; stop: number }) {
+  const { circle } = drawing;
+  return (
+    <dl className="pointer-events-none absolute top-2 left-3 grid grid-cols-[auto_auto] gap-x-3 bg-stage px-2 py-1 text-[13px]">
+      <dt className="font-semibold">{fStop(stop)}</dt>
+      <dd>
+        <span className="text-quiet">circle</span>{' '}
+        {circle ? `${fixed(2 * circle.semiMajorMm, 1)} mm` : 'open'}
+      </dd>
+      <dt className="text-costs">core</dt>
+      <dd className="text-costs">dotted</dd>
+    </dl>
+  );
+}

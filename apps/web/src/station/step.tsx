@@ -1,0 +1,66 @@
+import clsx from 'clsx';
+import isEqual from 'fast-deep-equal';
+import { memo } from 'react';
+import { NavLink } from 'react-router';
+import type { Rests, Standing } from '@gangway/station';
+import { AssumedRing } from '../ui/assumed-ring.js';
+import { STANDING_TEXT } from '../ui/standing.js';
+
+/** A step's verdict as the strip shows it. */
+export interface Shown {
+  standing: Standing;
+  figure: string;
+  words: string;
+  sentence: string;
+  rests: readonly Rests[];
+}
+
+/** Drawn again only when its verdict changes. */
+export const Step = memo(function Step({
+  path,
+  label,
+  place,
+  standing,
+  figure,
+  words,
+  sentence,
+  assumed,
+}: Shown & { path: string; label: string; place: string; assumed: boolean }) {
+  return (
+    <NavLink
+      to={path}
+      aria-label={`${label}: ${sentence}`}
+      {...(assumed
+        ? { title: 'Rests on what is assumed; the step’s own figures say on what.' }
+        : {})}
+      className={({ isActive }) =>
+        clsx(
+          'flex min-w-0 flex-1 flex-col justify-center border-r border-b-[3px] border-rule px-5 py-2 sm:max-w-96',
+          isActive ? 'border-b-ink bg-paper' : 'border-b-transparent hover:bg-paper',
+        )
+      }
+    >
+      <span className="flex justify-between text-quiet">
+        <span>{label}</span>
+        <span className="narrow text-[12px] pointer-coarse:hidden">{place}</span>
+      </span>
+      <span className="flex flex-wrap items-baseline gap-x-1.5">
+        <span
+          className={clsx(
+            'figure text-[24px] leading-8 whitespace-nowrap',
+            // A step that is well says so by its words; only the screen's own verdict is coloured.
+            standing === 'within' && path === 'view' ? '' : STANDING_TEXT[standing],
+          )}
+        >
+          {figure}
+          {assumed && (
+            <span className="ml-1 inline-block align-middle text-costs">
+              <AssumedRing />
+            </span>
+          )}
+        </span>
+        <span className="text-[13px] text-quiet">{words}</span>
+      </span>
+    </NavLink>
+  );
+}, isEqual);

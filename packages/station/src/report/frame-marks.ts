@@ -1,0 +1,24 @@
+import type { Station } from '../document/station.js';
+import { reportMarks } from '../focus/marks.js';
+import { atLaidFrame, layoutOf } from '../mosaic/layout.js';
+import { setup } from '../optical/setup.js';
+
+/**
+ * Which marks each frame of a mosaic sees, and which of them are not as wanted in it: the plane of
+ * focus stays with a back that moves and travels with a lens that moves. Null where it sees none.
+ */
+export function marksByFrame(station: Station): (string | null)[] {
+  const marks = station.marks ?? [];
+  if (!station.mosaic || marks.length === 0) return [];
+  const layout = layoutOf(station);
+  return layout.frames.map((_, i) => {
+    const one = atLaidFrame(station, layout, i);
+    const seen = reportMarks(one, setup(one)).filter(({ in_frame }) => in_frame);
+    if (seen.length === 0) return null;
+    const off = seen.filter(({ holds }) => !holds);
+    const names = (of: typeof seen): string => of.map(({ label }) => label || 'a mark').join(', ');
+    return off.length === 0
+      ? `Holds ${names(seen)}.`
+      : `Sees ${names(seen)}; ${names(off)} not as wanted.`;
+  });
+}
