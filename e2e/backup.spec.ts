@@ -101,7 +101,7 @@ test('a backup is taken while Gangway runs, and says what it holds', async () =>
   }
   await send('PATCH', 'kit/b0000000-0000-4000-8000-000000000003', { archived: true });
   const { status, said } = command('backup', [file]);
-  expect(said).toContain('1 jobs, 9 stations with 14 saves');
+  expect(said).toContain('1 jobs, 14 stations with 19 saves');
   expect(status).toBe(0);
   // A restore waits for nobody: it says what stands in its way.
   const refused = command('restore', [file], 'replace\n');

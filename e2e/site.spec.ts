@@ -280,19 +280,3 @@ test('a turning lens is told its turn and goes onto its stop', async ({ page }) 
     page.getByText(/^Turn the lens to its (30|60)° stop, clockwise as seen from behind, and there/),
   ).toBeVisible();
 });
-
-test('frames planned together are listed, and given up for one', async ({ page }) => {
-  const { cover, api } = await freshStation(undefined, {
-    ...quay(),
-    mosaic: { pattern: 'grid', columns: 1, rows: 2, overlap: 0.5, moves: 'rear' },
-  });
-  await page.goto(cover);
-  const aside = page.getByRole('complementary', { name: 'Coverage' });
-  // Half of 24 mm apart, about a rise of zero.
-  await expect(aside.getByRole('listitem').filter({ hasText: 'Frame 1' })).toContainText('+6.0');
-  await expect(aside.getByRole('listitem').filter({ hasText: 'Frame 2' })).toContainText('−6.0');
-  await aside.getByRole('button', { name: 'Take one frame instead' }).click();
-  await expect(aside.getByText('2 frames')).toBeHidden();
-  await expect(saved(page)).toBeVisible();
-  expect(await document(api)).not.toHaveProperty('mosaic');
-});

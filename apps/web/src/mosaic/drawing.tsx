@@ -29,7 +29,7 @@ const LOOK =
 function Steps({ laid, stepping: { at, show, step } }: { laid: Laid; stepping: Stepping }) {
   const { length } = laid.layout.frames;
   return (
-    <div className="flex w-fit flex-wrap items-center gap-x-5 bg-stage px-5 lg:absolute lg:bottom-0">
+    <div className="flex w-fit flex-wrap items-center gap-x-5 bg-stage px-5 lg:absolute lg:bottom-px">
       <button type="button" className={LOOK} aria-label="Frame before" onClick={() => step(-1)}>
         ← <span className="text-faint pointer-coarse:hidden">P</span>
       </button>

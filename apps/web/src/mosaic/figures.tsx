@@ -2,10 +2,12 @@ import {
   fixed,
   megapixelsSaid,
   minutes,
+  pixelsPerMm,
   mosaicVerdict,
   trimmed,
   type MosaicReport,
 } from '@gangway/station';
+import type { Laid } from '../store/mosaic.js';
 import { Group, Line } from '../station/results.js';
 import { Why } from '../station/why.js';
 import { STANDING_TEXT } from '../ui/standing.js';
@@ -32,7 +34,8 @@ export function Verdict({ report }: { report: MosaicReport }) {
 }
 
 /** Everything else that is known of the whole, each with its reason. */
-export function Figures({ report }: { report: MosaicReport }) {
+export function Figures({ laid: { report, layout } }: { laid: Laid }) {
+  const onThing = pixelsPerMm(layout);
   const {
     horizontal_deg: across,
     vertical_deg: up,
@@ -62,12 +65,9 @@ export function Figures({ report }: { report: MosaicReport }) {
         rests={['depths']}
         why={<Why reason="mosaicParallax" of="parting of near and far" />}
       />
-      {travel > 0 && (
-        <Line
-          name="Move the body back by"
-          figure={fixed(travel, 1)}
-          unit="mm from frame to frame"
-        />
+      {travel > 0 && <Line name="Body goes back by" figure={fixed(travel, 1)} unit="mm a frame" />}
+      {onThing !== null && (
+        <Line name="On the thing in focus" figure={fixed(onThing, 0)} unit="px a mm" />
       )}
       <Line
         name="Light across it"

@@ -72,7 +72,7 @@ function Figured({ laid: now, stepping }: { laid: Laid; stepping: Stepping }) {
       <Tried />
       <Problems report={report} />
       <Seams laid={laid} />
-      <Figures report={report} />
+      <Figures laid={laid} />
       <Group title="The layout">
         <PatternFields station={station} mosaic={station.mosaic!} />
       </Group>

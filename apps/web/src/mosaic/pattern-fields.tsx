@@ -7,6 +7,7 @@ import {
   PRESETS,
   without,
   type Mosaic,
+  type Parsed,
   type Station,
 } from '@gangway/station';
 import { ChoiceField, FigureField, parseNumber } from '../fields/fields.js';
@@ -66,6 +67,14 @@ export function Presets({ title }: { title: string }) {
     </section>
   );
 }
+
+/** A share of the frame’s side, in per cent. */
+const parseShare = (text: string): Parsed => {
+  const read = parseNumber(text.replace(/\s*%$/, ''));
+  return read.ok && (read.value < 0 || read.value > 95)
+    ? { ok: false, message: 'Write from 0 to 95; the rest is what each frame adds.' }
+    : read;
+};
 
 const SHAPES = [
   ['any', 'any shape'],
@@ -254,7 +263,7 @@ export function PatternFields({ station, mosaic }: { station: Station; mosaic: M
         label="Frames share, wanted"
         pointer="/mosaic/overlap"
         unit="%"
-        parse={parseNumber}
+        parse={parseShare}
         value={Number((100 * overlapOf(mosaic)).toFixed(1))}
         write={set('overlap', 0.01)}
         clear={unset('overlap')}

@@ -93,8 +93,8 @@ export function ShiftDrawing({ laid, stepping }: { laid: Laid; stepping: Steppin
         <SeamShape
           key={`${seam.a} ${seam.b}`}
           {...{ seam, sheet }}
-          told={!small && seams.length <= 8 && stepping.at === null}
-          faint={seams.length > 8 && stepping.at !== seam.a && stepping.at !== seam.b}
+          told={!small && seams.length <= 12 && stepping.at === null}
+          faint={seams.length > 12 && stepping.at !== seam.a && stepping.at !== seam.b}
           spoils={troubles.some((each) => each.seam === seam)}
         />
       ))}
@@ -120,7 +120,9 @@ export function ShiftDrawing({ laid, stepping }: { laid: Laid; stepping: Steppin
         </g>
       )}
       <MarkSigns {...{ finder, sheet }} />
-      {row && layout.frames.length <= 5 && <Apart frames={layout.frames} sheet={sheet} />}
+      {row && layout.frames.length <= 5 && size.width > 560 && (
+        <Apart frames={layout.frames} sheet={sheet} />
+      )}
       {troubles.map(({ at, index, ...trouble }) => (
         <g
           key={index}

@@ -86,9 +86,25 @@ export function filterFrom(
 
 const NONE: [number, number] = [0, 0];
 const RANGES = ['rise_mm', 'shift_mm', 'tilt_deg', 'swing_deg'] as const;
-const REAR = [...REAR_MOVEMENTS, 'rear_pivot_mm'] as const;
+const REAR = [...REAR_MOVEMENTS, 'rear_pivot_mm', 'frame_stops'] as const;
 
-/** What all movements of a rig's parts allow together. Ranges of the same sense add up. */
+/** How far the stops of a sliding back reach, where nothing else says; no way without any. */
+function stopsReach(
+  { frame_stops: stops }: MovementLimits,
+  range: (typeof RANGES)[number],
+): [number, number] {
+  if (!stops || range.endsWith('_deg') || 'turns' in stops) return NONE;
+  const axis = range === 'shift_mm' ? 0 : 1;
+  if ('places_mm' in stops) {
+    const places = stops.places_mm.map((place) => place[axis]);
+    return [Math.min(0, ...places), Math.max(0, ...places)];
+  }
+  const half =
+    (((axis === 0 ? stops.columns : stops.rows) - 1) / 2) * Math.abs(stops.pitch_mm[axis]);
+  return [-half + 0, half];
+}
+
+/** What all movements of a rig’s parts allow together. Ranges of the same sense add up. */
 export function movementsOf(rig: Pick<RigParts, 'lens' | 'chain'>): MovementLimits {
   const carriers = [rig.lens, ...rig.chain].flatMap((part) =>
     'movement' in part && part.movement ? [part.movement] : [],
@@ -99,7 +115,7 @@ export function movementsOf(rig: Pick<RigParts, 'lens' | 'chain'>): MovementLimi
       RANGES.filter((range) => {
         const radial = range.endsWith('_mm') ? only.radial_shift_mm : only.radial_tilt_deg;
         return only[range] === undefined && radial === undefined;
-      }).map((range) => [range, NONE]),
+      }).map((range) => [range, stopsReach(only, range)]),
     );
     return { ...only, ...zeros };
   }

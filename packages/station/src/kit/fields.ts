@@ -18,7 +18,8 @@ export type Input =
   | 'range_deg'
   | 'angles'
   | 'circle'
-  | 'reduced';
+  | 'reduced'
+  | 'frame_stops';
 
 export interface FieldDef {
   /** Where it lies in the item: names of the station file, joined by dots. */
@@ -100,6 +101,9 @@ const MOVEMENT: FieldGroup = {
     }),
     field('movement.pivot_mm', 'Tilt axis behind the lens centre', 'offset'),
     field('movement.detent_mm', 'Detents of the shift', 'length'),
+    field('movement.frame_stops', 'Stops for several frames', 'frame_stops', {
+      help: 'Columns and rows with their pitch: 4 × 2, 12 × 16 mm; places: −8 0; 0 0; 8 0; or turns: 4 turns, 4.5 10.5.',
+    }),
     field('movement.detent_deg', 'Detents of the tilt', 'angle'),
     field('movement.moves', 'What moves', 'choice', {
       options: [

@@ -9,6 +9,7 @@ import {
   parseRatio,
 } from '@gangway/optics';
 import { parseEdited, type Problem, type Result } from '../document/parse.js';
+import { readFrameStops, writeFrameStops } from './frame-stops.js';
 import { fieldsOf, type FieldDef, type Input } from './fields.js';
 import { parsePixels } from '../words/pixels.js';
 import { parseKitItem } from './parse.js';
@@ -165,6 +166,7 @@ const READERS: Record<Input, (text: string, field: FieldDef) => Read> = {
   angles,
   circle,
   reduced,
+  frame_stops: readFrameStops,
 };
 
 /** How long each kind of text may be; names and notes are held by the schema. */
@@ -206,6 +208,7 @@ const WRITERS: Partial<Record<Input, (value: never) => string>> = {
   },
   circle: (value: { f_number: number; diameter_mm: number }[]) =>
     value.map((entry) => `f/${entry.f_number}: ${entry.diameter_mm}`).join('; '),
+  frame_stops: writeFrameStops,
   reduced: (value: { f_from: number; f_to: number; shift_mm: number }[]) =>
     value.map((each) => `f/${each.f_from} to f/${each.f_to}: ${each.shift_mm}`).join('; '),
 };

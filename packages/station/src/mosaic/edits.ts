@@ -2,6 +2,7 @@ import { radians, toPicture, toSet, type Point, type SetMovement } from '@gangwa
 import type { Mosaic, Station } from '../document/station.js';
 import { turnedBack } from '../optical/setup.js';
 import { carrierOf, type Carrier } from './carrier.js';
+import { DEFAULT_OVERLAP } from './customs.js';
 import {
   DEFAULT_TURNS,
   layoutOf,
@@ -173,10 +174,60 @@ const begun = (station: Station): ReturnType<typeof baseOf> & { moves: Moves } =
   moves: movesOf(station),
 });
 
+/** How far the outer frames may go from the middle as it is set, and the share that leaves each. */
+function overlapAlong(
+  carrier: Carrier,
+  axis: 'shift' | 'rise',
+  count: number,
+  side: number,
+): number {
+  if (count < 2) return 0;
+  const { detentMm, stops, placing, set } = carrier;
+  const perMm = Math.hypot(placing[axis].x, placing[axis].y);
+  const [low, high] = carrier[axis];
+  const now = axis === 'shift' ? set.shiftMm : set.riseMm;
+  const reach = (2 * Math.min(high - now, now - low, carrier.radialMm)) / (count - 1);
+  // An even number of frames lies half a step off the middle: whole clicks from it, all the same.
+  const click = detentMm === null || stops ? 0 : detentMm * (count % 2 === 0 ? 2 : 1);
+  const wanted = (1 - DEFAULT_OVERLAP) * (side / perMm);
+  const step = Math.min(wanted, reach);
+  const clicked = click > 0 ? Math.floor(step / click + 1e-9) * click : step;
+  return clicked > 0 ? 1 - (clicked * perMm) / side : 1;
+}
+
+/** A block of frames as far apart as custom and the gear allow; a sentence where nothing moves that way. */
 const grid =
   (columns: number, rows: number) =>
-  (station: Station): Station =>
-    withMosaic(station, { ...begun(station), pattern: 'grid', columns, rows });
+  (station: Station): Station | string => {
+    const base = begun(station);
+    const carrier = carrierOf(uncropped(station), base.moves)!;
+    const { frame } = layoutOf(station, { ...base, pattern: 'grid' });
+    const least = Math.max(
+      base.overlap ?? DEFAULT_OVERLAP,
+      overlapAlong(carrier, 'shift', columns, frame.widthMm),
+      overlapAlong(carrier, 'rise', rows, frame.heightMm),
+    );
+    if (least > MOST_OVERLAP) {
+      const [what, way] =
+        columns > 1 && rows > 1
+          ? ['far enough both ways', 'Lay out a row or a column, or turn the camera.']
+          : columns > 1
+            ? ['far enough sideways', 'Lay out a column, or turn the camera.']
+            : ['far enough up and down', 'Lay out a row, or turn the camera.'];
+      return `Nothing on this rig moves ${what} from where it is set. ${way}`;
+    }
+    const even = Math.abs(least - DEFAULT_OVERLAP) < 1e-9 && base.overlap === undefined;
+    return withMosaic(station, {
+      ...base,
+      pattern: 'grid',
+      columns,
+      rows,
+      ...(even ? {} : { overlap: least }),
+    });
+  };
+
+/** Frames that share more than this bring nothing. */
+const MOST_OVERLAP = 0.93;
 
 /** Two frames corner to corner, the upper one on the left. */
 function diagonal(station: Station): Station {

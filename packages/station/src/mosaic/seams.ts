@@ -17,7 +17,7 @@ export interface Seam extends Neighbours {
 /** The seams of frames that lie on one flat picture; a turned camera's are not drawn on it. */
 export function seamsOf(layout: Layout): Seam[] {
   if (layout.turn) return [];
-  return layout.neighbours.flatMap((pair) => {
+  return layout.neighbours.flatMap((pair): Seam[] => {
     const [one, other] = [layout.frames[pair.a]!, layout.frames[pair.b]!];
     const shared = sharedPart(one.corners, other.corners);
     if (shared.length < 3) return [];

@@ -1,3 +1,4 @@
+import { magnificationAt } from '@gangway/optics';
 import type { Station } from '../document/station.js';
 import { BITS, MOSAIC_SECONDS_EACH } from './customs.js';
 import type { Layout } from './layout.js';
@@ -18,6 +19,15 @@ export function sensorPixels({ back }: Pick<Station, 'back'>): number | null {
   const { width_px, height_px, width_mm, height_mm } = back;
   if (width_px === undefined) return null;
   return width_px * (height_px ?? Math.round((width_px * height_mm) / width_mm));
+}
+
+/** From here on things are told by their own size. */
+const CLOSE_M = 0.05;
+
+/** Pixels for each millimetre of the thing in focus; null from afar, or where pixels are not known. */
+export function pixelsPerMm({ s, pixelPitchMm }: Layout): number | null {
+  const m = magnificationAt(s.focalLengthMm, s.axis[2], s.imageDistanceMm) * s.factor;
+  return pixelPitchMm === null || m < CLOSE_M ? null : m / pixelPitchMm;
 }
 
 export function workOf(station: Station, { mosaic, frames }: Layout): Work {

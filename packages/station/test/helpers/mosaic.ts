@@ -12,7 +12,14 @@ export type Given = Omit<
 };
 
 /** A straight 50 mm lens at infinity, 36 × 24 mm of 6000 × 4000 px (6 µm), a circle of 90 mm. */
-export function station({ back, lens, movements, movement_limits, camera, ...rest }: Given): Station {
+export function station({
+  back,
+  lens,
+  movements,
+  movement_limits,
+  camera,
+  ...rest
+}: Given): Station {
   const read = parseStation({
     format: 'gangway.station',
     version: 1,

@@ -65,8 +65,9 @@ export function limitOf(station: Station, layout: Layout, sharp: boolean): strin
   }
   if (!carrier || mosaic.moves === 'camera') return null;
   const what = carrier.standard === 'back' ? 'back' : 'lens';
+  // What cannot move at all ends nothing.
   const at = (value: number, [low, high]: readonly [number, number]): boolean =>
-    value <= low + TOUCHING_MM || value >= high - TOUCHING_MM;
+    high > low && (value <= low + TOUCHING_MM || value >= high - TOUCHING_MM);
   const ends = frames.map(({ set }) => ({
     shift: at(set.shiftMm, carrier.shift),
     rise: at(set.riseMm, carrier.rise),
