@@ -2,6 +2,7 @@ import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { performance } from 'node:perf_hooks';
 import { pathToFileURL } from 'node:url';
 import { gzipSync } from 'node:zlib';
+import { measureLayouts, measureMosaicPage } from './lib/bench-mosaic.mjs';
 import { at } from './lib/paths.mjs';
 import { withApp } from './lib/browser.mjs';
 import { ensurePackages } from './lib/install.mjs';
@@ -21,6 +22,7 @@ await build({
   platform: 'node',
   logLevel: 'warning',
 });
+const station = await import(pathToFileURL(out).href);
 const {
   evaluate,
   readings,
@@ -35,7 +37,7 @@ const {
   solveStation,
   sectionOf,
   blurRaster,
-} = await import(pathToFileURL(out).href);
+} = station;
 
 const stations = readdirSync(at('apps/server/demo'))
   .map((name) => JSON.parse(readFileSync(at('apps/server/demo', name), 'utf8')))
@@ -62,7 +64,9 @@ function rate(work, among = stations) {
 // Where a façade is cut, ways to frame it are searched for: that is counted by itself.
 const cut = stations.filter((station) => station.facade && !framedWell(station));
 const marked = stations.filter(({ marks }) => marks?.some(({ must }) => must === 'sharp'));
-const plain = stations.filter((station) => !cut.includes(station) && !marked.includes(station));
+const plain = stations.filter(
+  (station) => !cut.includes(station) && !marked.includes(station) && !station.mosaic,
+);
 say(
   `evaluate, stations without a solver: ${rate(evaluate, plain)} a second on one core (20,000 wanted)`,
 );
@@ -146,6 +150,8 @@ say(`blur of the whole picture:           ${rate(blurRaster)} a second`);
 say(`the six scales:                      ${rate(scalesOf)} a second`);
 say(`the Cover drawing:                   ${rate(coverDrawing)} a second`);
 say(`ways out:                            ${rate((s) => waysOut(s))} a second`);
+
+measureLayouts(station, say, rate);
 
 /** Notes frames and long tasks of a page from now on. */
 const watch = (page) =>
@@ -441,6 +447,12 @@ await withApp('bench', 4570, say, async (browser, address, databaseUrl) => {
   await page.goto(`${address}/jobs/${job.id}/stations/${quay.id}/view`);
   for (const name of ['Façade, from above', 'Top of the façade']) await dragged(page, name);
   await measureFocus(page, `${address}/api/jobs/${job.id}/stations`, address, job.id, list);
+  await measureMosaicPage(page, {
+    api: `${address}/api/jobs/${job.id}/stations`,
+    base: `${address}/jobs/${job.id}/stations`,
+    dragged,
+    say,
+  });
   await page.close();
   await measureKit(browser, address);
   await measureLongJob(browser, address, databaseUrl);

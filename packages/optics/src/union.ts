@@ -29,9 +29,10 @@ function movedOut({ from, to }: Edge, by: number): Edge {
 /** The stretch of an edge inside a convex polygon, from 0 to 1 along it. */
 function insideSpan({ from, to }: Edge, polygon: Polygon): Span {
   let [low, high] = [0, 1];
-  for (const side of edgesOf(polygon)) {
-    const [dx, dy] = [side.to.x - side.from.x, side.to.y - side.from.y];
-    const start = dx * (from.y - side.from.y) - dy * (from.x - side.from.x);
+  for (let i = 0; i < polygon.length; i++) {
+    const [a, b] = [polygon[i]!, polygon[(i + 1) % polygon.length]!];
+    const [dx, dy] = [b.x - a.x, b.y - a.y];
+    const start = dx * (from.y - a.y) - dy * (from.x - a.x);
     const climb = dx * (to.y - from.y) - dy * (to.x - from.x);
     if (climb === 0) {
       if (start < 0) return { low: 1, high: 0 };
@@ -42,35 +43,67 @@ function insideSpan({ from, to }: Edge, polygon: Polygon): Span {
   return { low, high };
 }
 
-/** What of 0 to 1 the spans leave. */
-function leftBy(spans: Span[]): Span[] {
+/** What a span takes from others. */
+function without(spans: readonly Span[], { low, high }: Span): Span[] {
+  if (low >= high) return spans as Span[];
   const left: Span[] = [];
-  let reached = 0;
-  for (const { low, high } of spans.sort((a, b) => a.low - b.low)) {
-    if (low > reached) left.push({ low: reached, high: low });
-    reached = Math.max(reached, high);
+  for (const span of spans) {
+    if (high <= span.low || low >= span.high) left.push(span);
+    else {
+      if (low > span.low) left.push({ low: span.low, high: low });
+      if (high < span.high) left.push({ low: high, high: span.high });
+    }
   }
-  return reached < 1 ? [...left, { low: reached, high: 1 }] : left;
+  return left;
 }
+
+interface Box {
+  readonly left: number;
+  readonly right: number;
+  readonly foot: number;
+  readonly top: number;
+}
+
+function boxOf(points: Polygon): Box {
+  let [left, right, foot, top] = [Infinity, -Infinity, Infinity, -Infinity];
+  for (const { x, y } of points) {
+    if (x < left) left = x;
+    if (x > right) right = x;
+    if (y < foot) foot = y;
+    if (y > top) top = y;
+  }
+  return { left, right, foot, top };
+}
+
+/** Whether two boxes lie apart by more than a hair. */
+const apart = (a: Box, b: Box): boolean =>
+  a.left > b.right + 2 * HAIR_MM ||
+  b.left > a.right + 2 * HAIR_MM ||
+  a.foot > b.top + 2 * HAIR_MM ||
+  b.foot > a.top + 2 * HAIR_MM;
 
 /**
  * The boundary of what convex polygons cover together, outer edges and those of holes, each once.
  * @param polygons each anticlockwise
  */
 export function unionEdges(polygons: readonly Polygon[]): Edge[] {
-  return polygons.flatMap((polygon, i) =>
-    edgesOf(polygon).flatMap((edge) => {
-      const out = movedOut(edge, HAIR_MM);
-      const within = movedOut(edge, -HAIR_MM);
-      const hidden = polygons.flatMap((other, j) => {
-        if (i === j) return [];
+  const boxes = polygons.map(boxOf);
+  const found: Edge[] = [];
+  polygons.forEach((polygon, i) => {
+    for (const edge of edgesOf(polygon)) {
+      const near = boxOf([edge.from, edge.to]);
+      const [out, within] = [movedOut(edge, HAIR_MM), movedOut(edge, -HAIR_MM)];
+      let left: Span[] = [{ low: 0, high: 1 }];
+      for (let j = 0; j < polygons.length && left.length > 0; j++) {
+        if (i === j || apart(near, boxes[j]!)) continue;
+        left = without(left, insideSpan(out, polygons[j]!));
         // Two polygons that end on one line share that edge: the first keeps it.
-        const spans = [insideSpan(out, other), ...(j < i ? [insideSpan(within, other)] : [])];
-        return spans.filter(({ low, high }) => low < high);
-      });
-      return leftBy(hidden).map(({ low, high }) => ({ from: at(edge, low), to: at(edge, high) }));
-    }),
-  );
+        if (j < i) left = without(left, insideSpan(within, polygons[j]!));
+      }
+      for (const { low, high } of left) found.push({ from: at(edge, low), to: at(edge, high) });
+    }
+  });
+  return found;
 }
 
 /** Area within a boundary, holes left out (Green's theorem). */

@@ -1,20 +1,11 @@
 import { useMemo } from 'react';
-import {
-  coverDrawing,
-  finderOf,
-  layoutOf,
-  mosaicPicture,
-  reportMosaic,
-  seamsOf,
-  seamTroubles,
-  type School,
-} from '@gangway/station';
+import { coverDrawing, finderOf, type School } from '@gangway/station';
 import { Drawn } from '../drawing/drawn.js';
 import { Edge } from '../drawing/edge.js';
 import { FinderCanvas } from '../drawing/finder-canvas.js';
 import { frameBox, pathOf } from '../drawing/finder-sheet.js';
 import { useSize } from '../drawing/use-size.js';
-import type { Laid } from '../store/mosaic.js';
+import { laidOf, type Laid } from '../store/mosaic.js';
 import { layoutSheet } from './shift-drawing.js';
 import { TurnDrawing } from './turn-drawing.js';
 
@@ -48,17 +39,7 @@ export function MiniLayout({
 }
 
 function Drawing({ school: { after } }: { school: School }) {
-  const laid = useMemo((): Laid => {
-    const layout = layoutOf(after);
-    return {
-      station: after,
-      layout,
-      picture: mosaicPicture(layout),
-      report: reportMosaic(after, after.mosaic!),
-      seams: seamsOf(layout),
-      troubles: seamTroubles(after, layout),
-    };
-  }, [after]);
+  const laid = laidOf(after)!;
   return laid.layout.turn ? (
     <TurnDrawing laid={laid} stepping={LOOK_ON} />
   ) : (

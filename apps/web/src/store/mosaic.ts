@@ -25,23 +25,33 @@ export interface Laid {
   readonly troubles: readonly SeamTrouble[];
 }
 
-function laidOf(station: Station): Laid | null {
+const known = new WeakMap<Station, Laid>();
+
+/** A station’s layout, worked out once however many look at it. */
+export function laidOf(station: Station): Laid | null {
   const { mosaic } = station;
   if (!mosaic) return null;
+  const before = known.get(station);
+  if (before) return before;
   const layout = layoutOf(station);
-  return {
+  const picture = mosaicPicture(layout);
+  const seams = seamsOf(layout);
+  const laid = {
     station,
     layout,
-    picture: mosaicPicture(layout),
-    report: reportMosaic(station, mosaic),
-    seams: seamsOf(layout),
-    troubles: seamTroubles(station, layout),
+    picture,
+    report: reportMosaic(station, mosaic, layout, picture),
+    seams,
+    troubles: seamTroubles(station, layout, seams),
   };
+  known.set(station, laid);
+  return laid;
 }
 
 /** The layout that is looked at, else the station's own; null with nothing laid out. */
 export const selectLaid = createSelector(selectShown, laidOf);
 
-export const selectMosaicVerdict = createSelector(selectStation, ({ mosaic, ...rest }) =>
-  mosaic ? mosaicVerdict(reportMosaic({ ...rest, mosaic }, mosaic)) : null,
-);
+export const selectMosaicVerdict = createSelector(selectStation, (station) => {
+  const laid = laidOf(station);
+  return laid && mosaicVerdict(laid.report);
+});

@@ -1,4 +1,4 @@
-import { areaOf, sharedPart, type Point } from '@gangway/optics';
+import type { Point } from '@gangway/optics';
 import type { Layout, Neighbours } from './layout.js';
 
 /** Two groups of frames that nothing joins, by their nearest frames. */
@@ -33,20 +33,6 @@ function distanceBetween(one: readonly Point[], other: readonly Point[]): number
   return Math.min(toSides(one, other), toSides(other, one));
 }
 
-/** Every pair by what it shares; a turn's frames share as its overlap says. */
-function sharesOf(layout: Layout): Neighbours[] {
-  const { frames, frame, mosaic, neighbours } = layout;
-  if (mosaic.pattern === 'turn') return [...neighbours];
-  const area = frame.widthMm * frame.heightMm;
-  return frames.flatMap((one, a) =>
-    frames.slice(a + 1).flatMap((other, i) => {
-      const part = sharedPart(one.corners, other.corners);
-      const share = part.length < 3 ? 0 : areaOf(part) / area;
-      return share > 0 ? [{ a, b: a + 1 + i, share }] : [];
-    }),
-  );
-}
-
 /**
  * How the frames hang together: joined one after the other by the strongest overlaps there are (a
  * greatest spanning tree), and the weakest of those.
@@ -57,7 +43,7 @@ export function joinedOf(layout: Layout): Joined {
   const group = frames.map((_, i) => i);
   const rootOf = (i: number): number => (group[i] === i ? i : (group[i] = rootOf(group[i]!)));
   let [weakest, joins]: [Neighbours | null, number] = [null, 0];
-  for (const each of sharesOf(layout).sort((p, q) => q.share - p.share)) {
+  for (const each of [...layout.shares].sort((p, q) => q.share - p.share)) {
     const [a, b] = [rootOf(each.a), rootOf(each.b)];
     if (a === b) continue;
     group[a] = b;

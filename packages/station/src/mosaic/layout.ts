@@ -53,6 +53,8 @@ export interface Layout {
   readonly carrier: Carrier | null;
   readonly turn: TurnedFrames | null;
   readonly neighbours: readonly Neighbours[];
+  /** Every pair that shares anything at all. */
+  readonly shares: readonly Neighbours[];
 }
 
 type Placed = Pick<LaidFrame, 'centre' | 'rotationDeg'>;
@@ -166,22 +168,48 @@ function pairsOf(mosaic: Mosaic, count: number): readonly (readonly [number, num
   }
 }
 
-function neighboursOf(mosaic: Mosaic, frames: readonly LaidFrame[], areaMm2: number): Neighbours[] {
-  const shareOf = (a: number, b: number): number => {
-    if (mosaic.pattern === 'turn') return overlapOf(mosaic);
-    const part = sharedPart(frames[a]!.corners, frames[b]!.corners);
-    return part.length < 3 ? 0 : areaOf(part) / areaMm2;
-  };
-  const pairs = pairsOf(mosaic, frames.length);
-  if (pairs) return pairs.map(([a, b]) => ({ a, b, share: shareOf(a, b) }));
+/** Every pair that shares something, by the area shared over a frame’s area. */
+function sharesOf(
+  mosaic: Mosaic,
+  frames: readonly LaidFrame[],
+  { widthMm, heightMm }: Size,
+): Neighbours[] {
+  if (mosaic.pattern === 'turn') {
+    return frames.slice(1).map((_, i) => ({ a: i, b: i + 1, share: overlapOf(mosaic) }));
+  }
+  const [area, far] = [widthMm * heightMm, Math.hypot(widthMm, heightMm)];
   const found: Neighbours[] = [];
-  frames.forEach((_, a) => {
+  frames.forEach((one, a) => {
     for (let b = a + 1; b < frames.length; b++) {
-      const share = shareOf(a, b);
-      if (share > NEIGHBOURLY) found.push({ a, b, share });
+      const other = frames[b]!;
+      const [dx, dy] = [
+        Math.abs(one.centre.x - other.centre.x),
+        Math.abs(one.centre.y - other.centre.y),
+      ];
+      if (dx >= far || dy >= far) continue;
+      const share =
+        isUpright(one) && isUpright(other)
+          ? (Math.max(0, widthMm - dx) * Math.max(0, heightMm - dy)) / area
+          : sharedArea(one, other) / area;
+      if (share > 0) found.push({ a, b, share });
     }
   });
   return found;
+}
+
+const isUpright = ({ rotationDeg }: LaidFrame): boolean => rotationDeg === 0;
+
+function sharedArea(one: LaidFrame, other: LaidFrame): number {
+  const part = sharedPart(one.corners, other.corners);
+  return part.length < 3 ? 0 : areaOf(part);
+}
+
+function neighboursOf(mosaic: Mosaic, count: number, shares: readonly Neighbours[]): Neighbours[] {
+  const pairs = pairsOf(mosaic, count);
+  if (!pairs) return shares.filter(({ share }) => share > NEIGHBOURLY);
+  const key = (a: number, b: number): number => a * count + b;
+  const known = new Map(shares.map(({ a, b, share }) => [key(a, b), share]));
+  return pairs.map(([a, b]) => ({ a, b, share: known.get(key(a, b)) ?? 0 }));
 }
 
 /** A setup's cone on the real back. */
@@ -243,6 +271,7 @@ export function layoutOf(given: Station, mosaic: Mosaic = given.mosaic!): Layout
     set: turn ? carrier.set : toSet(carrier.placing, centre),
     ...(turn ? { yawDeg: turn.yawsDeg[i]! } : {}),
   }));
+  const shares = sharesOf(mosaic, frames, frame);
   const middle = ((): Point => {
     switch (mosaic.pattern) {
       case 'grid':
@@ -267,7 +296,8 @@ export function layoutOf(given: Station, mosaic: Mosaic = given.mosaic!): Layout
     pixelPitchMm: s.pixelPitchMm,
     carrier: moving,
     turn,
-    neighbours: neighboursOf(mosaic, frames, frame.widthMm * frame.heightMm),
+    neighbours: neighboursOf(mosaic, frames.length, shares),
+    shares,
   };
 }
 

@@ -3,7 +3,7 @@ import { fixed, mm, trimmed } from '../words/format.js';
 import { CORNER_NAMES } from '../words/names.js';
 import { findable, withinCarrier } from './carrier.js';
 import type { Depths } from './depths.js';
-import { joinedOf, type Gap } from './joined.js';
+import { joinedOf, type Gap, type Joined } from './joined.js';
 import { overlapOf, type Layout } from './layout.js';
 import { cornersPast } from './light.js';
 import { FLAT_ENDS_DEG, type MosaicPicture } from './picture.js';
@@ -35,6 +35,7 @@ interface Looked {
   readonly layout: Layout;
   readonly picture: MosaicPicture | null;
   readonly depths: Depths | null;
+  readonly joined: Joined;
 }
 
 type Look = (looked: Looked) => MosaicProblem[];
@@ -94,8 +95,7 @@ const outOfReach: Look = ({ layout }) => {
 const gapWords = ({ a, b, gapMm, px }: Gap): string =>
   `${framesSaid([a, b])} are ${px === null ? mm(gapMm, 2) : `${fixed(px, 0)} px`} apart`;
 
-const apart: Look = ({ layout }) => {
-  const { gap } = joinedOf(layout);
+const apart: Look = ({ joined: { gap } }) => {
   return gap ? stop('apart', `${capital(gapWords(gap))}: nothing joins them.`) : [];
 };
 
@@ -145,9 +145,8 @@ const notCovered: Look = ({ layout }) => {
 /** Rounding of what was typed; less than asked by this much is as asked. */
 const SHARE_SLACK = 1e-3;
 
-const thin: Look = ({ layout }) => {
+const thin: Look = ({ layout, joined: { gap, weakest } }) => {
   const wanted = overlapOf(layout.mosaic);
-  const { gap, weakest } = joinedOf(layout);
   if (gap || weakest === null || weakest.share >= wanted - SHARE_SLACK) return [];
   if (layout.mosaic.pattern === 'grid' || layout.mosaic.pattern === 'turn') return [];
   const { a, b, share } = weakest;
@@ -229,7 +228,8 @@ const LOOKS: readonly Look[] = [
 ];
 
 /** What stands in the way of a planned mosaic, and what to know of it; stops first. */
-export const problemsOf = (looked: Looked): MosaicProblem[] => {
+export const problemsOf = (given: Omit<Looked, 'joined'>): MosaicProblem[] => {
+  const looked = { ...given, joined: joinedOf(given.layout) };
   const found = LOOKS.flatMap((look) => look(looked));
   return [
     ...found.filter(({ severity }) => severity === 'stop'),

@@ -5,7 +5,7 @@ import { depthsOf } from './depths.js';
 import { layoutOf, type Layout } from './layout.js';
 import { cornersPast, frameFalloffStops, pictureFalloffStops } from './light.js';
 import { parallaxOf } from './parallax.js';
-import { mosaicPicture } from './picture.js';
+import { mosaicPicture, type MosaicPicture } from './picture.js';
 import { problemsOf, type MosaicProblem } from './problems.js';
 import { workOf } from './work.js';
 
@@ -95,9 +95,12 @@ function overlapsEachWay({ mosaic }: Layout): MosaicReport['overlap'] {
 const pixelsAlong = (mm: number, pitchMm: number): number => Math.round(mm / pitchMm);
 
 /** Everything about a station's mosaic that is not searched for. */
-export function reportMosaic(station: Station, mosaic: Mosaic): MosaicReport {
-  const layout = layoutOf(station, mosaic);
-  const picture = mosaicPicture(layout);
+export function reportMosaic(
+  station: Station,
+  mosaic: Mosaic,
+  layout: Layout = layoutOf(station, mosaic),
+  picture: MosaicPicture | null = mosaicPicture(layout),
+): MosaicReport {
   const depths = depthsOf(station, layout);
   const { partsMm, travelMm } = parallaxOf(layout, depths);
   const { timeS, dataBytes, claimedMegapixels } = workOf(station, layout);

@@ -3,7 +3,7 @@ import type { Mark, Station } from '../document/station.js';
 import { markPlace } from '../optical/places.js';
 import { findable, withinCarrier } from './carrier.js';
 import { framesSaid } from './problems.js';
-import { layoutOf, type Layout, type Neighbours } from './layout.js';
+import { layoutOf, type LaidFrame, type Layout, type Neighbours } from './layout.js';
 import { withLayoutMoved } from './edits.js';
 
 /** Where two neighbouring frames meet: what both see, and the line halfway between them. */
@@ -14,12 +14,29 @@ export interface Seam extends Neighbours {
   readonly to: Point | null;
 }
 
+/** What two frames both see; of two upright ones a rectangle, which needs no clipping. */
+function sharedOf(one: LaidFrame, other: LaidFrame): Point[] {
+  if (one.rotationDeg !== 0 || other.rotationDeg !== 0)
+    return sharedPart(one.corners, other.corners);
+  const [a, , b] = one.corners as [Point, Point, Point, Point];
+  const [c, , d] = other.corners as [Point, Point, Point, Point];
+  const [left, foot] = [Math.max(a.x, c.x), Math.max(a.y, c.y)];
+  const [right, top] = [Math.min(b.x, d.x), Math.min(b.y, d.y)];
+  if (left >= right || foot >= top) return [];
+  return [
+    { x: left, y: foot },
+    { x: right, y: foot },
+    { x: right, y: top },
+    { x: left, y: top },
+  ];
+}
+
 /** The seams of frames that lie on one flat picture; a turned camera's are not drawn on it. */
 export function seamsOf(layout: Layout): Seam[] {
   if (layout.turn) return [];
   return layout.neighbours.flatMap((pair): Seam[] => {
     const [one, other] = [layout.frames[pair.a]!, layout.frames[pair.b]!];
-    const shared = sharedPart(one.corners, other.corners);
+    const shared = sharedOf(one, other);
     if (shared.length < 3) return [];
     if (Math.abs(one.rotationDeg - other.rotationDeg) % 180 > 0.1) {
       return [{ ...pair, shared, from: null, to: null }];
@@ -82,9 +99,14 @@ function caredFor(station: Station, { s }: Layout): Cared[] {
 }
 
 /** Fine detail on the strip of a seam; what moves anywhere that two frames see. */
-function troubles(layout: Layout, cared: readonly Cared[]): SeamTrouble[] {
+function troubles(
+  layout: Layout,
+  cared: readonly Cared[],
+  seams: readonly Seam[] = seamsOf(layout),
+): SeamTrouble[] {
+  if (cared.length === 0) return [];
   const strip = STRIP * Math.min(layout.frame.widthMm, layout.frame.heightMm);
-  return seamsOf(layout).flatMap((seam) =>
+  return seams.flatMap((seam) =>
     cared
       .filter(({ mark, at }) =>
         mark.at_seams === 'moving' ? inside(seam.shared, at) : offSeam(seam, at) <= strip,
@@ -93,8 +115,11 @@ function troubles(layout: Layout, cared: readonly Cared[]): SeamTrouble[] {
   );
 }
 
-export const seamTroubles = (station: Station, layout: Layout = layoutOf(station)): SeamTrouble[] =>
-  troubles(layout, caredFor(station, layout));
+export const seamTroubles = (
+  station: Station,
+  layout: Layout = layoutOf(station),
+  seams: readonly Seam[] = seamsOf(layout),
+): SeamTrouble[] => troubles(layout, caredFor(station, layout), seams);
 
 export const troubleSaid = ({ seam, mark, index }: SeamTrouble): string => {
   const name = mark.label || `mark ${index + 1}`;
