@@ -1,3 +1,5 @@
+import isEqual from 'fast-deep-equal';
+import { memo } from 'react';
 import { CORNER_NAMES, fixed, type MosaicFrame } from '@gangway/station';
 import { Group } from '../station/results.js';
 import type { Laid } from '../store/mosaic.js';
@@ -17,44 +19,57 @@ export function FrameList({ laid: { report }, stepping }: { laid: Laid; stepping
   return (
     <Group title="Frames">
       <ol>
-        {report.frames.map((frame, i) => {
-          const [words, tone] = stateOf(frame);
-          return (
-            <li key={i} className="border-t border-rule">
-              <button
-                type="button"
-                aria-pressed={stepping.at === i}
-                aria-label={`Show frame ${frame.order}`}
-                onClick={() => stepping.show(stepping.at === i ? null : i)}
-                className="flex min-h-8 w-full items-center justify-between gap-3 px-1 text-left hover:bg-page aria-pressed:bg-page pointer-coarse:min-h-11"
-              >
-                <span>
-                  <span className="figure mr-2">{frame.order}</span>
-                  {frame.yaw_deg === undefined ? (
-                    <>
-                      <span className="figure">{fixed(frame.x_mm, 1)}</span>
-                      <span className="text-quiet"> across, </span>
-                      <span className="figure">{fixed(frame.y_mm, 1)}</span>
-                      <span className="text-quiet"> up</span>
-                      {frame.rotation_deg !== 0 && (
-                        <span className="text-quiet">, {fixed(frame.rotation_deg, 0)}°</span>
-                      )}
-                    </>
-                  ) : (
-                    <span className="figure">{fixed(frame.yaw_deg, 1)}°</span>
-                  )}
-                </span>
-                <span className={`text-[13px] ${tone}`}>
-                  {words}
-                  {frame.falloff_stops !== null && frame.falloff_stops >= 0.5 && (
-                    <span className="text-quiet">, −{fixed(frame.falloff_stops, 1)} st</span>
-                  )}
-                </span>
-              </button>
-            </li>
-          );
-        })}
+        {report.frames.map((frame, i) => (
+          <Row key={i} frame={frame} held={stepping.at === i} show={stepping.show} />
+        ))}
       </ol>
     </Group>
   );
 }
+
+/** Drawn again only where the frame itself has changed. */
+const Row = memo(function Row({
+  frame,
+  held,
+  show,
+}: {
+  frame: MosaicFrame;
+  held: boolean;
+  show: Stepping['show'];
+}) {
+  const [words, tone] = stateOf(frame);
+  return (
+    <li className="border-t border-rule">
+      <button
+        type="button"
+        aria-pressed={held}
+        aria-label={`Show frame ${frame.order}`}
+        onClick={() => show(held ? null : frame.order - 1)}
+        className="flex min-h-8 w-full items-center justify-between gap-3 px-1 text-left hover:bg-page aria-pressed:bg-page pointer-coarse:min-h-11"
+      >
+        <span>
+          <span className="figure mr-2">{frame.order}</span>
+          {frame.yaw_deg === undefined ? (
+            <>
+              <span className="figure">{fixed(frame.x_mm, 1)}</span>
+              <span className="text-quiet"> across, </span>
+              <span className="figure">{fixed(frame.y_mm, 1)}</span>
+              <span className="text-quiet"> up</span>
+              {frame.rotation_deg !== 0 && (
+                <span className="text-quiet">, {fixed(frame.rotation_deg, 0)}°</span>
+              )}
+            </>
+          ) : (
+            <span className="figure">{fixed(frame.yaw_deg, 1)}°</span>
+          )}
+        </span>
+        <span className={`text-[13px] ${tone}`}>
+          {words}
+          {frame.falloff_stops !== null && frame.falloff_stops >= 0.5 && (
+            <span className="text-quiet">, −{fixed(frame.falloff_stops, 1)} st</span>
+          )}
+        </span>
+      </button>
+    </li>
+  );
+}, isEqual);

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import {
   coverDrawing,
   fixed,
@@ -43,15 +43,18 @@ export function ShiftDrawing({ laid, stepping }: { laid: Laid; stepping: Steppin
     () => ({ ...drawing, frame: seenPart(laid, stepping.at) ?? drawing.frame }),
     [drawing, laid, stepping.at],
   );
-  const sheet = useMemo(
-    () => layoutSheet(laid, drawing, size, groundGlass, whole),
-    [laid, drawing, size, groundGlass, whole],
-  );
+  const sheet = useSteadySheet(layoutSheet(laid, drawing, size, groundGlass, whole));
   const verdict = mosaicVerdict(report);
   const tone = STANDING_TEXT[verdict.standing];
   const row = layout.frames.length > 1 && inOneRow(layout.frames);
   const free = layout.mosaic.pattern === 'free';
   const small = layout.frames.length > 12;
+  // Of so many seams only those of the frame that is looked at are drawn one by one.
+  const plain = (seam: Seam): boolean =>
+    seams.length <= 12 ||
+    stepping.at === seam.a ||
+    stepping.at === seam.b ||
+    troubles.some((each) => each.seam === seam);
   return (
     <Drawn
       {...{ box, size }}
@@ -73,7 +76,7 @@ export function ShiftDrawing({ laid, stepping }: { laid: Laid; stepping: Steppin
         </>
       }
     >
-      <Lost {...{ drawing, sheet, layout }} />
+      {report.frames.some(({ covered }) => !covered) && <Lost {...{ drawing, sheet, layout }} />}
       <Edge
         {...{ drawing, sheet }}
         of="core"
@@ -89,24 +92,38 @@ export function ShiftDrawing({ laid, stepping }: { laid: Laid; stepping: Steppin
         className="stroke-ink"
         strokeWidth={1.75}
       />
-      {seams.map((seam) => (
+      {seams.length <= MOST_TINTED && (
+        <path
+          d={seams
+            .filter((seam) => !plain(seam))
+            .map((seam) => pathOf(sheet, seam.shared))
+            .join('')}
+          className="fill-within"
+          opacity={0.12}
+        />
+      )}
+      {seams.filter(plain).map((seam) => (
         <SeamShape
           key={`${seam.a} ${seam.b}`}
           {...{ seam, sheet }}
           told={!small && seams.length <= 12 && stepping.at === null}
-          faint={seams.length > 12 && stepping.at !== seam.a && stepping.at !== seam.b}
           spoils={troubles.some((each) => each.seam === seam)}
         />
       ))}
-      {layout.frames.map((frame, i) => (
+      <path
+        d={layout.frames.map(({ corners }) => pathOf(sheet, corners)).join('')}
+        fill="none"
+        className="stroke-quiet"
+        strokeWidth={1.25}
+      />
+      {stepping.at !== null && (
         <path
-          key={i}
-          d={pathOf(sheet, frame.corners)}
+          d={pathOf(sheet, layout.frames[stepping.at]!.corners)}
           fill="none"
-          className={stepping.at === i ? 'stroke-ink' : 'stroke-quiet'}
-          strokeWidth={stepping.at === i ? 3 : 1.25}
+          className="stroke-ink"
+          strokeWidth={3}
         />
-      ))}
+      )}
       {picture && (
         <g className={tone}>
           <rect
@@ -148,6 +165,15 @@ export function ShiftDrawing({ laid, stepping }: { laid: Laid; stepping: Steppin
       )}
     </Drawn>
   );
+}
+
+/** Tints of more seams than this lie over each other until they say nothing. */
+const MOST_TINTED = 40;
+
+/** The same sheet as long as it lies the same: what is drawn on it is then drawn once. */
+function useSteadySheet({ scaleX, x, y }: Sheet): Sheet {
+  const [x0, y0] = [x(0), y(0)];
+  return useMemo(() => sheetAt(x0, y0, scaleX), [x0, y0, scaleX]);
 }
 
 /** Patterns whose middle goes with the movements that are set. */
@@ -240,14 +266,11 @@ function SeamShape({
   seam: { shared, from, to, share },
   sheet,
   told,
-  faint,
   spoils,
 }: {
   seam: Seam;
   sheet: Sheet;
   told: boolean;
-  /** One of so many that only its tint is shown. */
-  faint: boolean;
   spoils: boolean;
 }) {
   const low = shared.reduce((a, b) => (sheet.y(a.y) > sheet.y(b.y) ? a : b));
@@ -257,8 +280,8 @@ function SeamShape({
   const roomy = Math.min(span / 38, high / 20) * Math.abs(sheet.scaleX) > 1;
   return (
     <g className={spoils ? 'text-costs' : 'text-within'}>
-      <path d={pathOf(sheet, shared)} fill="currentColor" opacity={faint ? 0.03 : 0.14} />
-      {from && to && (!faint || spoils) && (
+      <path d={pathOf(sheet, shared)} fill="currentColor" opacity={0.14} />
+      {from && to && (
         <path
           d={`M${sheet.at(from)}L${sheet.at(to)}`}
           stroke="currentColor"
@@ -282,17 +305,7 @@ function SeamShape({
 
 const place = ({ x, y }: Point): string => `${fixed(x, 1)} across, ${fixed(y, 1)} up, mm`;
 
-/** The frame's number; of free places a handle. */
-function Numbered({
-  frame,
-  index,
-  sheet,
-  small,
-  row,
-  lit,
-  held,
-  stepping,
-}: {
+interface NumberedProps {
   frame: LaidFrame;
   index: number;
   sheet: Sheet;
@@ -302,7 +315,19 @@ function Numbered({
   lit: boolean;
   held: boolean;
   stepping: Stepping;
-}) {
+}
+
+/** The frame’s number; of free places a handle. */
+const Numbered = memo(function Numbered({
+  frame,
+  index,
+  sheet,
+  small,
+  row,
+  lit,
+  held,
+  stepping,
+}: NumberedProps) {
   const { change } = useEditing();
   const top = Math.min(...frame.corners.map((corner) => sheet.y(corner.y)));
   const [x, y] = [sheet.x(frame.centre.x), row ? top - 20 : sheet.y(frame.centre.y)];
@@ -351,6 +376,25 @@ function Numbered({
       {disc}
     </Handle>
   );
+}, sameNumber);
+
+/** Drawn again only where the frame itself, or what is looked at, has changed. */
+function sameNumber(a: NumberedProps, b: NumberedProps): boolean {
+  const still = (one: NumberedProps): readonly unknown[] => [
+    one.frame.centre.x,
+    one.frame.centre.y,
+    one.frame.rotationDeg,
+    one.index,
+    one.sheet,
+    one.small,
+    one.row,
+    one.lit,
+    one.held,
+    one.stepping.at === one.index,
+    one.stepping.show,
+  ];
+  const last = still(b);
+  return still(a).every((value, i) => value === last[i]);
 }
 
 /** The middle of the whole picture: all frames are dragged by it. */

@@ -16,6 +16,7 @@ export {
   type Wish,
 } from './offers/index.js';
 export { mosaicReport, offerReport } from './offers/report.js';
+export * from './none.js';
 export * from './verdict.js';
 export * from './seams.js';
 export * from './edits.js';
