@@ -15,19 +15,10 @@ const rig = (n) => `/rigs/c0000000-0000-4000-8000-${String(n).padStart(12, '0')}
 const WIDE = { width: 1280, height: 800 };
 const PHONE = { width: 390, height: 844 };
 
-const TABLE = `name,focal length,f_min,f_max,circle,mount,weight,colour
-Quay 35 f/2.8,35 mm,f/2.8,f/22,f/2.8: 58; f/8: 62,Bayonet 44/48,0.5 kg,grey
-Shift 24 f/3.5,24,3.5,22,f/3.5: 62,Bayonet 18/54,780,black
-"Marsh 135, long",135,4,32,f/4: 170,,,
-Rope 50,-50,2,16,f/2: 44,,,
-Rope 80,80,8,4,f/8: 90,,,
-`;
-
 const VIEWS = [
   { name: 'jobs', path: '/jobs' },
   { name: 'job', path: JOB },
   { name: 'site', path: `${station(6)}/view` },
-  { name: 'site-darkcloth', path: `${station(3)}/view`, light: 'darkcloth' },
   { name: 'cover', path: `${station(1)}/cover` },
   {
     name: 'cover-cut',
@@ -49,22 +40,12 @@ const VIEWS = [
     act: (page) => page.getByRole('button', { name: 'Both' }).click(),
   },
   { name: 'stop', path: `${station(2)}/focus/stop` },
-  { name: 'soft', path: `${station(7)}/focus/soft` },
   { name: 'kit', path: '/kit' },
   { name: 'bench', path: rig(7) },
   { name: 'words', path: '/words' },
-  {
-    name: 'import',
-    path: '/kit/import',
-    act: async (page) => {
-      await page.getByLabel('Kit file or table to import').setInputFiles({
-        name: 'lenses.csv',
-        mimeType: 'text/csv',
-        buffer: Buffer.from(TABLE),
-      });
-      await page.getByRole('button', { name: /^Take in/ }).waitFor();
-    },
-  },
+  { name: 'mosaic', path: `${station(10)}/mosaic` },
+  { name: 'mosaic-ring', path: `${station(12)}/mosaic`, light: 'darkcloth' },
+  { name: 'mosaic-schools', path: `${station(14)}/mosaic/schools` },
   { name: 'cover-phone', path: `${station(1)}/cover`, size: PHONE },
   // Last: afterwards the station's lens is in the hand, and its other pages say only that.
   {

@@ -31,7 +31,7 @@ import {
 import { useAppDispatch, useAppSelector } from '../store/store.js';
 import { STANDING_TEXT } from '../ui/standing.js';
 import { Drawn } from '../drawing/drawn.js';
-import { Edge } from '../drawing/edge.js';
+import { CircleAndCore, Edge } from '../drawing/edge.js';
 import { useSize } from '../drawing/use-size.js';
 import { figureOf } from '../station/barrel/words.js';
 import { Dimensions } from './dimensions.js';
@@ -111,7 +111,6 @@ function Circles({ drawing, sheet }: { drawing: Drawing; sheet: Sheet }) {
   const far = drawing.baseMm * 6;
   const levelAt = (x: number): number =>
     sheet.y((levelLine?.atMm ?? 0) + (levelLine?.slope ?? 0) * x);
-  const edge = { drawing, sheet };
   return (
     <>
       {levelLine && (
@@ -132,15 +131,7 @@ function Circles({ drawing, sheet }: { drawing: Drawing; sheet: Sheet }) {
           strokeDasharray="1 4"
         />
       ))}
-      <Edge
-        {...edge}
-        of="core"
-        fill="none"
-        className="stroke-costs"
-        strokeWidth={2}
-        strokeDasharray="2 5"
-      />
-      <Edge {...edge} of="circle" fill="none" className="stroke-ink" strokeWidth={1.75} />
+      <CircleAndCore {...{ drawing, sheet }} />
     </>
   );
 }

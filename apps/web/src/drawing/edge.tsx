@@ -14,3 +14,18 @@ export function Edge({
   if (ellipse) return <ellipse {...ellipseProps(sheet, ellipse)} {...(look as object)} />;
   return drawing.open && <path d={pathOf(sheet, drawing.open[of])} {...(look as object)} />;
 }
+
+/** The circle, and the sharp core dotted in it. */
+export const CircleAndCore = (laid: { drawing: CoverDrawing; sheet: Sheet }) => (
+  <>
+    <Edge
+      {...laid}
+      of="core"
+      fill="none"
+      className="stroke-costs"
+      strokeWidth={2}
+      strokeDasharray="2 5"
+    />
+    <Edge {...laid} of="circle" fill="none" className="stroke-ink" strokeWidth={1.75} />
+  </>
+);

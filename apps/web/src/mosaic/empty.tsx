@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { coverDrawing } from '@gangway/station';
 import { Drawn } from '../drawing/drawn.js';
-import { Edge } from '../drawing/edge.js';
+import { CircleAndCore } from '../drawing/edge.js';
 import { FinderCanvas } from '../drawing/finder-canvas.js';
 import { frameBox, makeSheet } from '../drawing/finder-sheet.js';
 import { useSize } from '../drawing/use-size.js';
@@ -28,21 +28,7 @@ export function ShiftDrawingEmpty() {
         className="min-h-[min(96vw,26rem)] flex-1 lg:min-h-0"
         under={<FinderCanvas {...{ finder, drawing, sheet }} {...size} />}
       >
-        <Edge
-          {...{ drawing, sheet }}
-          of="core"
-          fill="none"
-          className="stroke-costs"
-          strokeWidth={2}
-          strokeDasharray="2 5"
-        />
-        <Edge
-          {...{ drawing, sheet }}
-          of="circle"
-          fill="none"
-          className="stroke-ink"
-          strokeWidth={1.75}
-        />
+        <CircleAndCore {...{ drawing, sheet }} />
         <rect
           {...frameBox(sheet, drawing.frame)}
           fill="none"

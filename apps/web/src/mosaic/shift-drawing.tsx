@@ -15,7 +15,7 @@ import {
 } from '@gangway/station';
 import { DimensionLine } from '../drawing/dimension-line.js';
 import { Drawn } from '../drawing/drawn.js';
-import { Edge } from '../drawing/edge.js';
+import { CircleAndCore, Edge } from '../drawing/edge.js';
 import { FinderCanvas } from '../drawing/finder-canvas.js';
 import { frameBox, makeSheet, pathOf } from '../drawing/finder-sheet.js';
 import { MarkSigns } from '../drawing/overlays.js';
@@ -77,21 +77,7 @@ export function ShiftDrawing({ laid, stepping }: { laid: Laid; stepping: Steppin
       }
     >
       {report.frames.some(({ covered }) => !covered) && <Lost {...{ drawing, sheet, layout }} />}
-      <Edge
-        {...{ drawing, sheet }}
-        of="core"
-        fill="none"
-        className="stroke-costs"
-        strokeWidth={2}
-        strokeDasharray="2 5"
-      />
-      <Edge
-        {...{ drawing, sheet }}
-        of="circle"
-        fill="none"
-        className="stroke-ink"
-        strokeWidth={1.75}
-      />
+      <CircleAndCore {...{ drawing, sheet }} />
       {seams.length <= MOST_TINTED && (
         <path
           d={seams
