@@ -65,6 +65,17 @@ for (const light of ['daylight', 'darkcloth']) {
       await expect(page.getByText(shown)).toBeVisible();
       await check();
     }
+    const frames = await freshStation(undefined, demo('10-ropewalk-frames'));
+    for (const [path, shown] of [
+      ['mosaic', 'The whole picture'],
+      ['mosaic/wish', 'What do you want?'],
+      ['mosaic/order', 'In this order, each from the same side'],
+      ['mosaic/schools', 'Pixels as shot'],
+    ] as const) {
+      await page.goto(`${frames.station}/${path}`);
+      await expect(page.getByText(shown)).toBeVisible();
+      await check();
+    }
     await page.goto(job);
     await expect(page.getByRole('listitem')).toHaveCount(1);
     await check();
@@ -111,6 +122,8 @@ test('on a phone nothing is wider than the screen and the scales are there', asy
       'focus/held-off',
       'cover/software',
       'cover/variants',
+      'mosaic',
+      'mosaic/wish',
     ].map((path) => `${station}/${path}`),
     ...['jobs', 'kit', 'kit/new/lens', 'kit/import', 'rigs'].map((path) => `${ADDRESS}/${path}`),
     `${ADDRESS}/rigs/c0000000-0000-4000-8000-000000000016`,

@@ -180,6 +180,8 @@ describe('the least number of frames, against every subset', () => {
     fc.tuple(fc.integer({ min: -3, max: 3 }), fc.integer({ min: -2, max: 2 })),
     { minLength: 3, maxLength: 8, selector: ([x, y]) => `${x} ${y}` },
   );
+  const inMm = (places: [number, number][]): [number, number][] =>
+    places.map(([x, y]) => [x * 7, y * 6]);
   const fixed = fc.oneof(
     number(220, 900).map((mm) => ({ print_width_mm: round(mm), dpi: 240 })),
     fc
@@ -200,7 +202,7 @@ describe('the least number of frames, against every subset', () => {
             lens: { circle: [{ f_number: 4, diameter_mm: round(circle) }] },
             movement_limits: {
               moves: 'rear',
-              frame_stops: { places_mm: places.map(([x, y]) => [x * 7, y * 6]) },
+              frame_stops: { places_mm: inMm(places) },
             },
             mosaic: { pattern: 'grid', moves: 'rear', overlap, wish },
           });
@@ -210,7 +212,7 @@ describe('the least number of frames, against every subset', () => {
           const fewest = Math.min(Infinity, ...own.map(({ layout }) => layout.frames.length));
           const brute = Math.min(
             ...(['landscape', 'portrait'] as const).map((orientation) =>
-              fewestOfAll({ ...before, back: { ...before.back, orientation } }),
+              fewestOfAll({ ...before, back: { ...before.back, orientation } }, inMm(places)),
             ),
           );
           expect(brute).toBeGreaterThanOrEqual(fewest);
@@ -226,10 +228,49 @@ describe('the least number of frames, against every subset', () => {
     expect(proven / some).toBeGreaterThan(0.8);
   });
 
-  /** Every subset of the stops, tried. */
-  function fewestOfAll(before: Station): number {
-    const { frame_stops: given } = before.movement_limits;
-    const places = (given as { places_mm: [number, number][] }).places_mm;
+  it('of a back on detents, for certain', () => {
+    let some = 0;
+    fc.assert(
+      fc.property(
+        fixed,
+        fc.constantFrom(0.1, 0.25, 0.4),
+        number(55, 100),
+        fc.constantFrom(6, 8, 10, 13),
+        (wish, overlap, circle, detent) => {
+          const before = station({
+            lens: { circle: [{ f_number: 4, diameter_mm: round(circle) }] },
+            movement_limits: {
+              moves: 'rear',
+              rise_mm: [-detent, detent],
+              shift_mm: [-detent, detent],
+              detent_mm: detent,
+            },
+            mosaic: { pattern: 'grid', moves: 'rear', overlap, wish },
+          });
+          const own = offersOf(before).offers.filter(
+            ({ layout }) => layout.mosaic.moves === 'rear',
+          );
+          const nine = [-1, 0, 1].flatMap((y) => [-1, 0, 1].map((x) => [x * detent, y * detent]));
+          const brute = Math.min(
+            ...(['landscape', 'portrait'] as const).map((orientation) =>
+              fewestOfAll({ ...before, back: { ...before.back, orientation } }, nine),
+            ),
+          );
+          const fewest = Math.min(Infinity, ...own.map(({ layout }) => layout.frames.length));
+          expect(fewest).toBe(brute);
+          if (own[0]) {
+            some += 1;
+            expect(own[0].least).toBe(true);
+          }
+        },
+      ),
+      { numRuns: 40 },
+    );
+    expect(some).toBeGreaterThan(10);
+  });
+
+  /** Every subset of the places, tried. */
+  function fewestOfAll(before: Station, places: readonly (readonly number[])[]): number {
     const { overlap = 0.3, wish } = before.mosaic!;
     let least = Infinity;
     for (let subset = 1; subset < 1 << places.length; subset++) {
@@ -241,7 +282,7 @@ describe('the least number of frames, against every subset', () => {
           pattern: 'free',
           moves: 'rear',
           overlap,
-          places: chosen.map(([x_mm, y_mm]) => ({ x_mm, y_mm })),
+          places: chosen.map(([x_mm, y_mm]) => ({ x_mm: x_mm!, y_mm: y_mm! })),
         },
       };
       const tried = judged(after, overlap, false);
@@ -249,7 +290,7 @@ describe('the least number of frames, against every subset', () => {
       const want = wantOf(after, tried.layout, wish!);
       if (typeof want === 'string' || !serves(want, tried.picture, 0.006)) continue;
       const covered = coversWithOverlap({
-        places: chosen.map(([x, y]) => ({ x, y })),
+        places: chosen.map(([x, y]) => ({ x: x!, y: y! })),
         frame: tried.layout.frame,
         overlap,
         target: { ...leastSize(want, 0.006), centre: tried.picture.centre },

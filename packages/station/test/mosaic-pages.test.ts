@@ -362,6 +362,7 @@ describe('with everything else', () => {
     for (const reason of [
       'mosaicPixels',
       'mosaicField',
+      'mosaicOverlap',
       'mosaicLight',
       'mosaicParallax',
       'mosaicWork',

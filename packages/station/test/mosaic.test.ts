@@ -290,6 +290,7 @@ describe('the whole camera turned', () => {
     expect(size).toBeGreaterThan(36 * 24);
     const many = turn(7, { projection: 'flat' });
     expect(many).toMatchObject({ possible: false, width_mm: null });
+    expect(two.horizontal_deg).toBeCloseTo(deg(1.7 * h), 9);
     expect(codes(many)).toEqual(['past_half_turn']);
     expect(codes(turn(20))).toContain('past_whole_turn');
   });

@@ -30,8 +30,8 @@ export interface HandleProps {
   /** The same for a key, where its step is no length in the drawing. */
   writeStep?: (from: Station, dx: number, dy: number) => Station;
   onHold?: (held: boolean) => void;
-  /** The Delete key, on something that can be taken away. */
-  onDelete?: () => void;
+  /** Other keys on it: deleting, adding. */
+  keys?: Readonly<Record<string, () => void>>;
   onFocus?: () => void;
   /** JSON pointer of what it moves, for problems found there. */
   pointer?: string;
@@ -53,7 +53,7 @@ export function Handle({
   write,
   writeStep = write,
   onHold,
-  onDelete,
+  keys,
   onFocus,
   pointer = '/site',
   ends,
@@ -95,9 +95,11 @@ export function Handle({
   });
 
   const onKeyDown = (event: KeyboardEvent): void => {
-    if (onDelete && (event.key === 'Delete' || event.key === 'Backspace')) {
+    const own = keys?.[event.key];
+    if (own) {
       event.preventDefault();
-      onDelete();
+      event.stopPropagation();
+      own();
       return;
     }
     const step = arrowStep(event, keyStep);

@@ -1,13 +1,16 @@
+import { useMemo } from 'react';
 import {
   fixed,
   megapixelsSaid,
   minutes,
   pixelsPerMm,
+  pupilWithinMm,
   mosaicVerdict,
   trimmed,
   type MosaicReport,
 } from '@gangway/station';
 import type { Laid } from '../store/mosaic.js';
+import { Assumed } from '../station/assumed.js';
 import { Group, Line } from '../station/results.js';
 import { Why } from '../station/why.js';
 import { STANDING_TEXT } from '../ui/standing.js';
@@ -28,17 +31,17 @@ export function Verdict({ report }: { report: MosaicReport }) {
       <span className="text-quiet">
         {mp && claimed !== null ? `come out, ${megapixelsSaid(claimed)} claimed` : words}
       </span>
+      <Assumed rests={['overlap', 'circle']} of="the picture that comes out" />
       {report.width_mm !== null && <Why reason="mosaicPixels" of="pixels that come out" />}
     </p>
   );
 }
 
 /** Everything else that is known of the whole, each with its reason. */
-export function Figures({ laid: { report, layout } }: { laid: Laid }) {
+export function Figures({ laid: { station, report, layout, picture } }: { laid: Laid }) {
   const onThing = pixelsPerMm(layout);
+  const pupil = useMemo(() => pupilWithinMm(station, layout), [station, layout]);
   const {
-    horizontal_deg: across,
-    vertical_deg: up,
     equivalent_35mm_mm: like,
     falloff_stops: light,
     parallax_px: parts,
@@ -48,10 +51,10 @@ export function Figures({ laid: { report, layout } }: { laid: Laid }) {
   } = report;
   return (
     <Group title="The whole picture">
-      {across !== null && (
+      {picture && (
         <Line
           name="Sees across × up"
-          figure={`${fixed(across, 1)} × ${fixed(up!, 1)}`}
+          figure={`${fixed(picture.horizontalDeg, 1)} × ${fixed(picture.verticalDeg, 1)}`}
           unit="°"
           why={<Why reason="mosaicField" of="field of the whole" />}
         />
@@ -59,6 +62,7 @@ export function Figures({ laid: { report, layout } }: { laid: Laid }) {
       {like !== null && <Line name="Like, on 24 × 36 mm" figure={fixed(like, 1)} unit="mm" />}
       <Line
         name="Near and far part by"
+        term="parallax"
         figure={parts === null ? 'not known' : fixed(parts, parts > 0 && parts < 10 ? 1 : 0)}
         unit={parts === null ? '' : parts === 0 ? 'px, the lens stays still' : 'px'}
         tone={parts !== null && parts >= 2 ? STANDING_TEXT.costs : ''}
@@ -66,6 +70,14 @@ export function Figures({ laid: { report, layout } }: { laid: Laid }) {
         why={<Why reason="mosaicParallax" of="parting of near and far" />}
       />
       {travel > 0 && <Line name="Body goes back by" figure={fixed(travel, 1)} unit="mm a frame" />}
+      {pupil !== null && (
+        <Line
+          name="Pupil on the axis to"
+          term="entrance-pupil"
+          figure={fixed(pupil, 1)}
+          unit="mm, for one pixel"
+        />
+      )}
       {onThing !== null && (
         <Line name="On the thing in focus" figure={fixed(onThing, 0)} unit="px a mm" />
       )}
@@ -76,12 +88,51 @@ export function Figures({ laid: { report, layout } }: { laid: Laid }) {
         tone={light !== null && light > 2 ? STANDING_TEXT.costs : ''}
         why={<Why reason="mosaicLight" of="light over the picture" />}
       />
+      {light !== null && light >= 1 && (
+        <p className="text-[13px] text-quiet">
+          A centre filter of {fixed(light, 1)} stops evens it, or a frame of plain white shot at
+          each place and taken off afterwards.
+        </p>
+      )}
       <Line
         name="Time, data"
         figure={`${minutes(time_s)}${data_bytes === null ? '' : `, ${trimmed(data_bytes / GIGA, data_bytes < GIGA ? 2 : 1)} GB`}`}
         rests={['work']}
         why={<Why reason="mosaicWork" of="time and data" />}
       />
+    </Group>
+  );
+}
+
+/** More pairs than this are told by their weakest only. */
+const MOST_PAIRS = 12;
+
+/** What each pair of neighbours shares. */
+export function Overlaps({ report: { overlaps } }: { report: MosaicReport }) {
+  if (overlaps.length === 0) return null;
+  const weakest = overlaps.reduce((least, each) => (each.share < least.share ? each : least));
+  const told = overlaps.length > MOST_PAIRS ? [weakest] : overlaps;
+  return (
+    <Group
+      title={
+        <>
+          {overlaps.length > MOST_PAIRS
+            ? `The weakest of ${overlaps.length} overlaps`
+            : 'What neighbours share'}
+          <Why reason="mosaicOverlap" of="overlaps" />
+        </>
+      }
+    >
+      <div className="grid grid-cols-3 gap-x-5">
+        {told.map(({ a, b, share }) => (
+          <div key={`${a} ${b}`} className="flex justify-between">
+            <span className="text-quiet">
+              {a} and {b}
+            </span>
+            <span className="figure">{fixed(100 * share, 0)} %</span>
+          </div>
+        ))}
+      </div>
     </Group>
   );
 }

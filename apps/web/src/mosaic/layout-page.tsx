@@ -22,7 +22,7 @@ import { Button } from '../ui/button.js';
 import { usePaced } from '../ui/use-paced.js';
 import { Aside } from './aside.js';
 import { MosaicDrawing } from './drawing.js';
-import { Figures, Problems, Verdict } from './figures.js';
+import { Figures, Overlaps, Problems, Verdict } from './figures.js';
 import { FrameList } from './frame-list.js';
 import { PatternFields, Presets, TakeOne } from './pattern-fields.js';
 import { ShiftDrawingEmpty } from './empty.js';
@@ -77,6 +77,7 @@ function Figured({ laid: now, stepping }: { laid: Laid; stepping: Stepping }) {
         <PatternFields station={station} mosaic={station.mosaic!} />
       </Group>
       <FrameList {...{ laid, stepping }} />
+      <Overlaps report={report} />
       <FrameEdits {...{ laid, stepping }} />
       <Presets title="Another pattern" />
       <MarksAtSeams station={station} />

@@ -251,9 +251,26 @@ function MovesFields({ station, mosaic }: { station: Station; mosaic: Mosaic }) 
   );
 }
 
+/** The shape of the picture that is to come out. */
+export function ShapeField({ mosaic }: { mosaic: Mosaic }) {
+  const own = shapeName(mosaic);
+  return (
+    <ChoiceField
+      label="Picture"
+      pointer="/mosaic/output"
+      value={own}
+      options={SHAPES.filter(([key]) => key !== 'own' || own === 'own')}
+      write={(now, name) => {
+        if (name === 'own') return now;
+        const [across, up] = name.split(':').map(Number);
+        return withMosaicValues(now, { output: name === 'any' ? null : { across, up } });
+      }}
+    />
+  );
+}
+
 /** What may be set of the layout that is there. */
 export function PatternFields({ station, mosaic }: { station: Station; mosaic: Mosaic }) {
-  const own = shapeName(mosaic);
   return (
     <div className="space-y-1.5">
       {(mosaic.pattern === 'grid' || mosaic.pattern === 'turn') && <LinesFields mosaic={mosaic} />}
@@ -278,17 +295,7 @@ export function PatternFields({ station, mosaic }: { station: Station; mosaic: M
         ]}
         write={(now, orientation) => ({ ...now, back: { ...now.back, orientation } }) as Station}
       />
-      <ChoiceField
-        label="Picture"
-        pointer="/mosaic/output"
-        value={own}
-        options={SHAPES.filter(([key]) => key !== 'own' || own === 'own')}
-        write={(now, name) => {
-          if (name === 'own') return now;
-          const [across, up] = name.split(':').map(Number);
-          return withMosaicValues(now, { output: name === 'any' ? null : { across, up } });
-        }}
-      />
+      <ShapeField mosaic={mosaic} />
       <MovesFields station={station} mosaic={mosaic} />
       <WorkFields station={station} mosaic={mosaic} />
     </div>

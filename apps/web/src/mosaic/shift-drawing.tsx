@@ -4,6 +4,7 @@ import {
   fixed,
   fStop,
   mosaicVerdict,
+  withFrameAdded,
   withFrameMoved,
   withFrameTaken,
   withLayoutMoved,
@@ -146,7 +147,7 @@ export function ShiftDrawing({ laid, stepping }: { laid: Laid; stepping: Steppin
           stepping={stepping}
         />
       ))}
-      {!free && !previewing && picture && MOVES.has(layout.mosaic.pattern) && (
+      {!previewing && picture && MOVES.has(layout.mosaic.pattern) && (
         <Middle {...{ laid, sheet, tone }} />
       )}
     </Drawn>
@@ -162,8 +163,8 @@ function useSteadySheet({ scaleX, x, y }: Sheet): Sheet {
   return useMemo(() => sheetAt(x0, y0, scaleX), [x0, y0, scaleX]);
 }
 
-/** Patterns whose middle goes with the movements that are set. */
-const MOVES: ReadonlySet<string> = new Set(['grid']);
+/** Patterns that may lie anywhere; a ring and a pinwheel go round straight ahead. */
+const MOVES: ReadonlySet<string> = new Set(['grid', 'free']);
 
 /** What is shown in full: the picture, or one frame of it. */
 function seenPart({ layout, picture }: Laid, at: number | null): CoverDrawing['frame'] | null {
@@ -340,6 +341,13 @@ const Numbered = memo(function Numbered({
   );
   if (!held) return <g aria-hidden>{disc}</g>;
   const turned = Math.sign(sheet.scaleX);
+  const take = (): void => {
+    change(`Take frame ${index + 1} away`, '/mosaic/places', (now) => withFrameTaken(now, index));
+  };
+  const add = (): void => {
+    change('Add a frame', '/mosaic/places', (now) => withFrameAdded(now, index));
+  };
+  const keys = { Delete: take, Backspace: take, Insert: add, '+': add };
   return (
     <Handle
       label={`Frame ${index + 1}`}
@@ -353,11 +361,7 @@ const Numbered = memo(function Numbered({
       write={(from, dx, dy) => withFrameMoved(from, index, dx, dy)}
       writeStep={(from, dx, dy) => withFrameMoved(from, index, turned * dx, turned * dy)}
       onFocus={() => stepping.show(index)}
-      onDelete={() =>
-        change(`Take frame ${index + 1} away`, '/mosaic/places', (now) =>
-          withFrameTaken(now, index),
-        )
-      }
+      keys={keys}
     >
       {disc}
     </Handle>

@@ -25,7 +25,7 @@ import { usePaced } from '../ui/use-paced.js';
 import { Aside } from './aside.js';
 import { MosaicDrawing } from './drawing.js';
 import { ShiftDrawingEmpty } from './empty.js';
-import { withMosaicValues } from './pattern-fields.js';
+import { ShapeField, withMosaicValues } from './pattern-fields.js';
 import { useStepping } from './stepping.js';
 import { Tried } from './tried.js';
 import { useOffers } from './use-offers.js';
@@ -162,6 +162,7 @@ function Wishes() {
           </>
         )}
         {wish?.focal_length_mm !== undefined && <FormatFields wish={wish} />}
+        {wish && <ShapeField mosaic={station.mosaic!} />}
       </div>
       <Tried />
       {wish && <Offers station={station} />}

@@ -25,6 +25,7 @@ const GROUPS: readonly { title: string; rows: readonly [string, string][] }[] = 
     title: 'Everywhere',
     rows: [
       ['F', 'turn the picture as on a ground glass'],
+      ['N, P', 'next frame and the one before, in Mosaic'],
       ['Ctrl Z', 'undo'],
       ['Ctrl Shift Z', 'redo'],
       ['Ctrl K', 'all commands'],

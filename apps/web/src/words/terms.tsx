@@ -209,6 +209,59 @@ export const TERMS = {
       </>
     ),
   },
+  overlap: {
+    term: 'Overlap',
+    words:
+      'What two neighbouring frames both see, as a share of one. The merge needs it to find how they fit; it adds no pixels.',
+    drawing: (
+      <>
+        <Line d="M-52,-24h64v48h-64z" />
+        <Line d="M-12,-24h64v48h-64z" />
+        <Good d="M-12,-24h24v48h-24z" />
+      </>
+    ),
+  },
+  parallax: {
+    term: 'Near and far part',
+    words:
+      'When the lens goes sideways between two frames, near things move against far ones, and the frames no longer fit. With the lens still, or the body moved back by as much, they do.',
+    drawing: (
+      <>
+        <Lens x={-40} />
+        <Thin d="M-40,-14L70,-14M-40,14L70,-30" />
+        <Dot x={10} y={-2} />
+        <Good d="M70,-34V-8" />
+        <Arrow x={-64} y={14} dx={0} dy={-28} />
+      </>
+    ),
+  },
+  'entrance-pupil': {
+    term: 'Entrance pupil',
+    words:
+      'The opening as it is seen from the front: where the lens looks from. Turn the camera about it and near and far stay together.',
+    drawing: (
+      <>
+        <Lens x={0} />
+        <Thin d="M-10,0L60,-34M-10,0L60,34" />
+        <Dot x={-10} y={0} />
+        <Name x={-44} y={34}>
+          pupil
+        </Name>
+      </>
+    ),
+  },
+  pinwheel: {
+    term: 'Pinwheel',
+    words:
+      'The sensor sits off the middle of the circle and is turned round it by stops: few frames fill a square, and the lens stays still.',
+    drawing: (
+      <>
+        <Circle r={42} />
+        <Line d="M-12,-34h40v28h-40zM6,-12h28v40h-28zM-28,6h40v28h-40zM-34,-28h28v40h-28z" />
+        <Dot x={0} y={0} />
+      </>
+    ),
+  },
   'normal-lens': {
     term: 'Normal lens',
     words:

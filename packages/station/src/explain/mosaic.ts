@@ -93,6 +93,29 @@ function field(asked: Asked): Why {
   };
 }
 
+function overlaps(asked: Asked): Why {
+  const { layout, report } = laidOf(asked);
+  const least = report.overlaps.reduce((low, { share }) => Math.min(low, share), 1);
+  return {
+    title: 'What neighbours share',
+    result: report.overlaps.length === 0 ? 'nothing' : `${fixed(100 * least, 0)} % at the least`,
+    words: layout.turn
+      ? 'A share of the angle that one frame sees.'
+      : 'The area that two frames both see, over the area of one. A merge needs detail in it: a fifth does on a wall, a third or more where there is sky or water (common practice, no source).',
+    formula: layout.turn ? '1 − step / H' : '(w − |dx|)(h − |dy|) / (w h)',
+    numbers: [
+      number('', 'wanted', `${fixed(100 * overlapOf(layout.mosaic), 0)} %`),
+      number(
+        'w, h',
+        'one frame',
+        `${fixed(layout.frame.widthMm, 1)} × ${mm(layout.frame.heightMm)}`,
+      ),
+    ],
+    source: OWN,
+    rests: ['overlap'],
+  };
+}
+
 function light(asked: Asked): Why {
   const { layout, report } = laidOf(asked);
   return {
@@ -153,6 +176,7 @@ function work(asked: Asked): Why {
 export const MOSAIC_REASONS = {
   mosaicPixels: pixels,
   mosaicField: field,
+  mosaicOverlap: overlaps,
   mosaicLight: light,
   mosaicParallax: parallax,
   mosaicWork: work,

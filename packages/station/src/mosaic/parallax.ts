@@ -1,5 +1,6 @@
 import type { Point } from '@gangway/optics';
-import type { Depths } from './depths.js';
+import type { Station } from '../document/station.js';
+import { depthsOf, type Depths } from './depths.js';
 import type { Layout, Neighbours } from './layout.js';
 
 /** How near and far part between two frames because the lens went from one place to another. */
@@ -64,4 +65,12 @@ export function nodalToleranceMm(
   const one = partsMm(v, s.imageDistanceMm, 1, depths);
   const perMm = (one ?? 0) * 2 * Math.sin((turn.stepDeg * Math.PI) / 360);
   return perMm > 0 ? allowedMm / perMm : Infinity;
+}
+
+/** How well the pupil has to stand over the axis of a turn for one pixel; null where nothing says. */
+export function pupilWithinMm(station: Station, layout: Layout): number | null {
+  const depths = layout.turn && depthsOf(station, layout);
+  if (!depths || layout.pixelPitchMm === null) return null;
+  const within = nodalToleranceMm(layout, depths, layout.pixelPitchMm);
+  return Number.isFinite(within) ? within : null;
 }

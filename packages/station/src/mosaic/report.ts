@@ -125,7 +125,8 @@ export function reportMosaic(
     megapixels: px ? (px.width * px.height) / 1e6 : null,
     claimed_megapixels: claimedMegapixels,
     overlap: overlapsEachWay(layout),
-    horizontal_deg: picture && picture.horizontalDeg,
+    // Of a turn: what it sweeps, whatever a flat merge leaves of it.
+    horizontal_deg: layout.turn ? layout.turn.horizontalDeg : picture && picture.horizontalDeg,
     vertical_deg: picture && picture.verticalDeg,
     equivalent_35mm_mm: diagonal && (s.engravedMm * s.factor * DIAGONAL_24X36_MM) / diagonal,
     parallax_px:

@@ -1,13 +1,12 @@
 import { radians } from '@gangway/optics';
 import type { Mosaic, Station } from '../document/station.js';
-import { finite } from '../words/finite.js';
 import { fixed } from '../words/format.js';
 import { depthsOf } from './depths.js';
 import { layoutOf, type Layout } from './layout.js';
 import { cornersPast, pictureFalloffStops } from './light.js';
 import { baseOf } from './offers/judged.js';
 import { offersOf } from './offers/index.js';
-import { nodalToleranceMm, parallaxOf } from './parallax.js';
+import { parallaxOf, pupilWithinMm } from './parallax.js';
 import { mosaicPicture, type MosaicPicture } from './picture.js';
 import { workOf } from './work.js';
 
@@ -63,8 +62,7 @@ function schoolOf(after: Station, layout: Layout, picture: MosaicPicture): Schoo
     stretched:
       turn && end < Math.PI / 2 ? (Math.cos(own) / Math.cos(end)) ** 2 : turn ? Infinity : 1,
     parallaxPx: partsMm === 0 ? 0 : partsMm === null || pitch === null ? null : partsMm / pitch,
-    pupilWithinMm:
-      turn && depths && pitch !== null ? finite(nodalToleranceMm(layout, depths, pitch)) : null,
+    pupilWithinMm: pupilWithinMm(after, layout),
     timeS: workOf(after, layout).timeS,
   };
 }
