@@ -94,7 +94,45 @@ function overlapsEachWay({ mosaic }: Layout): MosaicReport['overlap'] {
 /** Pixels, to the nearest. */
 const pixelsAlong = (mm: number, pitchMm: number): number => Math.round(mm / pitchMm);
 
-/** Everything about a station's mosaic that is not searched for. */
+type Size = 'x_mm' | 'y_mm' | 'width_mm' | 'height_mm' | 'width_px' | 'height_px' | 'megapixels';
+
+/** Where the picture lies and how large it is. */
+function sizeOf(
+  { pixelPitchMm: pitch }: Layout,
+  picture: MosaicPicture | null,
+): Pick<MosaicReport, Size> {
+  if (!picture) {
+    const none = { x_mm: null, y_mm: null, width_mm: null, height_mm: null };
+    return { ...none, width_px: null, height_px: null, megapixels: null };
+  }
+  const { centre, widthMm, heightMm } = picture;
+  const width = pitch === null ? null : pixelsAlong(widthMm, pitch);
+  const height = pitch === null ? null : pixelsAlong(heightMm, pitch);
+  return {
+    x_mm: centre.x + 0,
+    y_mm: centre.y + 0,
+    width_mm: widthMm,
+    height_mm: heightMm,
+    width_px: width,
+    height_px: height,
+    megapixels: width === null || height === null ? null : (width * height) / 1e6,
+  };
+}
+
+/** What it sees; of a turn what it sweeps, whatever a flat merge leaves of it. */
+function fieldOf(
+  { turn, s }: Layout,
+  picture: MosaicPicture | null,
+): Pick<MosaicReport, 'horizontal_deg' | 'vertical_deg' | 'equivalent_35mm_mm'> {
+  const diagonal = picture && Math.hypot(picture.widthMm, picture.heightMm);
+  return {
+    horizontal_deg: turn ? turn.horizontalDeg : picture && picture.horizontalDeg,
+    vertical_deg: picture && picture.verticalDeg,
+    equivalent_35mm_mm: diagonal && (s.engravedMm * s.factor * DIAGONAL_24X36_MM) / diagonal,
+  };
+}
+
+/** Everything about a station’s mosaic that is not searched for. */
 export function reportMosaic(
   station: Station,
   mosaic: Mosaic,
@@ -104,31 +142,16 @@ export function reportMosaic(
   const depths = depthsOf(station, layout);
   const { partsMm, travelMm } = parallaxOf(layout, depths);
   const { timeS, dataBytes, claimedMegapixels } = workOf(station, layout);
-  const { pixelPitchMm: pitch, s } = layout;
-  const px = picture &&
-    pitch !== null && {
-      width: pixelsAlong(picture.widthMm, pitch),
-      height: pixelsAlong(picture.heightMm, pitch),
-    };
+  const { pixelPitchMm: pitch } = layout;
   const problems = problemsOf({ station, layout, picture, depths });
-  const diagonal = picture && Math.hypot(picture.widthMm, picture.heightMm);
   return {
     frames: framesOf(layout),
     overlaps: layout.neighbours.map(({ a, b, share }) => ({ a: a + 1, b: b + 1, share })),
     falloff_stops: picture && pictureFalloffStops(layout, picture),
-    x_mm: picture && picture.centre.x + 0,
-    y_mm: picture && picture.centre.y + 0,
-    width_mm: picture && picture.widthMm,
-    height_mm: picture && picture.heightMm,
-    width_px: px ? px.width : null,
-    height_px: px ? px.height : null,
-    megapixels: px ? (px.width * px.height) / 1e6 : null,
+    ...sizeOf(layout, picture),
     claimed_megapixels: claimedMegapixels,
     overlap: overlapsEachWay(layout),
-    // Of a turn: what it sweeps, whatever a flat merge leaves of it.
-    horizontal_deg: layout.turn ? layout.turn.horizontalDeg : picture && picture.horizontalDeg,
-    vertical_deg: picture && picture.verticalDeg,
-    equivalent_35mm_mm: diagonal && (s.engravedMm * s.factor * DIAGONAL_24X36_MM) / diagonal,
+    ...fieldOf(layout, picture),
     parallax_px:
       partsMm === 0 ? 0 : partsMm === null || pitch === null ? null : finite(partsMm / pitch),
     body_travel_mm: travelMm,
