@@ -91,7 +91,7 @@ test('what is missing is asked where it is missing; what was typed outlives a re
 test('the demo is there for the asking, once; a new station asks which rig', async ({ page }) => {
   await page.goto(`${stack.address}/jobs`);
   await page.getByRole('button', { name: 'Open the day' }).click();
-  await expect(page.getByRole('link', { name: /^Salt marsh/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /^Salt marsh at low water/ })).toBeVisible();
   await page.request.post(`${stack.address}/api/demo`);
   await page.goto(`${stack.address}/jobs`);
   await expect(page.getByRole('link', { name: /Orrin Quay/ })).toHaveCount(1);
