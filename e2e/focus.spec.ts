@@ -338,7 +338,9 @@ test('close up begins with the magnification and hands a panorama on', async ({ 
   await expect(page.getByText('36.0 × 24.0')).toBeVisible();
   await page.getByRole('button', { name: 'Plan three frames at this focus' }).click();
   await expect(page).toHaveURL(/\/mosaic$/);
-  await expect(page.getByRole('link', { name: /^Mosaic:/ })).toHaveAccessibleName(/Frames 1 and 3 have black corners/);
+  await expect(page.getByRole('link', { name: /^Mosaic:/ })).toHaveAccessibleName(
+    /Frames 1 and 3 have black corners/,
+  );
   await expect(saved(page)).toBeVisible();
   const set = await document(api);
   expect(set.focus.magnification).toBeCloseTo(1, 6);

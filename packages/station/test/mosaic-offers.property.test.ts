@@ -308,7 +308,7 @@ describe('wishes that cannot be had', () => {
 
   it('say what limits and the nearest that can be had', () => {
     expect(said({}, { megapixels: 500 })).toBe(
-      'The nearest that shifts on this rig give is 112 MP from 12 frames: the circle at f/8 ends it.',
+      'By shift this rig gives 112 MP at most, from 12 frames; the circle at f/8 limits it.',
     );
     expect(said({ movement_limits: { detent_mm: 12 } }, { megapixels: 60 }, 0.9)).toMatch(
       /^An overlap of 90 % asks for steps of 3\.6 mm or less; the detents are 12\.0 mm apart\. The most overlap on them is 67 %\./,

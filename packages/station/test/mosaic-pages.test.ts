@@ -80,7 +80,7 @@ describe('the order of shooting', () => {
     ]);
     expect(steps.map(({ says }) => says.join(' '))).toEqual([
       'Shift the back 18.0 mm right (18 clicks).',
-      'Shift of the back at 0.',
+      'Shift the back to 0.',
       'Shift the back 18.0 mm left (18 clicks).',
       'Shift the back 18.0 mm right (18 clicks).',
     ]);

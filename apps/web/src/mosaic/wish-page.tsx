@@ -274,7 +274,7 @@ function wayOf(offered: Offered, station: Station, fill: boolean): Way {
       ...(fill && share < 0.995 ? [`${fixed(100 * share, 0)} % of the largest`] : []),
       ...(least && (!fill || share >= 0.99) ? ['no fewer frames do'] : []),
       ...(!least && (!fill || share >= 0.99) ? ['fewer may do; not proven'] : []),
-      ...(limit ? [`${limit} ends it`] : []),
+      ...(limit ? [`limited by ${limit}`] : []),
       ...moved,
     ].join('; '),
     after,

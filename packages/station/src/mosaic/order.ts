@@ -29,10 +29,13 @@ const clicksSaid = ({ detentMm }: Carrier, value: number): string => {
 
 /** Rise and shift of one frame, as the hand sets them on the scales. */
 function movedWords(station: Station, carrier: Carrier, { set }: LaidFrame): string[] {
-  const part = ([movement, value]: readonly ['rise' | 'shift', number]): string =>
-    Math.abs(value) < SEEN_MM
-      ? `${movement === 'rise' ? 'Rise' : 'Shift'} of the ${carrier.standard === 'back' ? 'back' : 'lens'} at 0`
-      : `${moveSaid(station, carrier.standard, movement, value)}${clicksSaid(carrier, value)}`;
+  const what = carrier.standard === 'back' ? 'the back' : 'the lens';
+  const part = ([movement, value]: readonly ['rise' | 'shift', number]): string => {
+    if (Math.abs(value) >= SEEN_MM) {
+      return `${moveSaid(station, carrier.standard, movement, value)}${clicksSaid(carrier, value)}`;
+    }
+    return movement === 'rise' ? `Set the rise of ${what} to 0` : `Shift ${what} to 0`;
+  };
   const still = ([low, high]: readonly [number, number]): boolean => low === 0 && high === 0;
   return [
     ...(still(carrier.shift) ? [] : [['shift', set.shiftMm] as const]),

@@ -70,7 +70,7 @@ export function* nearest(all: readonly Stand[]): Generator<number, Nearest> {
   return {
     why: [
       step,
-      `The nearest that shifts on this rig give is ${had} from ${count} ${count === 1 ? 'frame' : 'frames'}${limit ? `: ${limit} ends it` : ''}.`,
+      `By shift this rig gives ${had} at most, from ${count} ${count === 1 ? 'frame' : 'frames'}${limit ? `; ${limit} limits it` : ''}.`,
     ]
       .filter(Boolean)
       .join(' '),
