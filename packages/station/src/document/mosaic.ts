@@ -124,7 +124,7 @@ export const exposureSchema = record({
   }).optional(),
 });
 
-/** A back, adapter or lens that stops at places of its own for frames of one picture. */
+/** A sliding or turning back, or an adapter before it, that stops at places of its own. */
 export const frameStopsSchema = z.union(
   [
     record({ columns: count(), rows: count(), pitch_mm: pairMm() }),

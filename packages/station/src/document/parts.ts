@@ -148,7 +148,7 @@ const movementLimitsShape = {
     16,
   ).optional(),
   detent_mm: travelMm().optional(),
-  /** Places of its own at which it stops for the frames of one picture. */
+  /** Places of its own at which the back stops for the frames of one picture. */
   frame_stops: frameStopsSchema.optional(),
   detent_deg: quantity('degrees', { min: 0, max: 80 }).optional(),
 };

@@ -310,7 +310,9 @@ export function itemFrom(kind: Kind, texts: Texts, base: KitItem | null = null):
     if (value && Object.keys(value).every((key) => key === 'moves')) delete item[group];
   }
   const movement = item.movement as Record<string, unknown> | undefined;
-  if (movement && movement.moves === undefined) movement.moves = 'front';
+  if (movement && movement.moves === undefined) {
+    movement.moves = movement.frame_stops === undefined ? 'front' : 'rear';
+  }
   thinMagnification(item);
   // A value that was there before a rule forbade it may stay as it is.
   const parsed = base ? parseEdited(parseKitItem, item, base) : parseKitItem(item);

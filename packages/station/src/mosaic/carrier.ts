@@ -13,7 +13,7 @@ import { mechanism, setup, UNBOUNDED, type Setup } from '../optical/setup.js';
 
 type Range = readonly [number, number];
 
-/** A place at which a back, adapter or lens stops by itself, in movements to set. */
+/** A place at which a sliding or turning back stops by itself, in movements to set. */
 export interface FrameStop extends SetMovement {
   readonly rotationDeg: number;
 }
@@ -31,6 +31,7 @@ export interface Carrier {
   /** Whether it is turned to move another way, and at which angles it stops; none listed: at any. */
   readonly turns: boolean;
   readonly turnStopsDeg: readonly number[];
+  /** Of a sliding or turning back; it reaches them, and nothing else. */
   readonly stops: readonly FrameStop[] | null;
   /** Where what is set puts the middle of the whole back, mm on it. */
   readonly placing: Placing;
@@ -83,6 +84,14 @@ export const pinwheelPlaces = (
     return { centre: { x: c * x + s * y, y: c * y - s * x }, rotationDeg };
   });
 
+/** Where stops say it all, ranges say nothing. */
+const ANYWHERE = { rise: UNBOUNDED, shift: UNBOUNDED, radialMm: Infinity };
+
+const reachOf = (station: Station): Pick<Carrier, 'rise' | 'shift' | 'radialMm'> => {
+  const { rise, shift, radialMm } = mechanism(station);
+  return { rise, shift, radialMm };
+};
+
 /**
  * What carries the frames where the back or the lens is asked to; null where that stands still.
  * The movements are those of the station's own standard or, where the lens moves too, of the back.
@@ -102,17 +111,16 @@ export function carrierOf(
     turnStopsDeg: [],
   };
   if (moves === own) {
-    const { rise, shift, radialMm } = mechanism(station);
+    // A front that moves leaves the stops to the back behind it.
+    const stops = own === 'rear' ? stopsOf(station, placing) : null;
     return {
       ...shared,
       standard: own === 'rear' ? 'back' : 'front',
       fields: ['rise_mm', 'shift_mm'],
-      rise,
-      shift,
-      radialMm,
+      ...(stops ? ANYWHERE : reachOf(station)),
       turns: made?.shift === true,
       turnStopsDeg: made?.shift ? made.stops : [],
-      stops: stopsOf(station, placing),
+      stops,
       placing,
       set: s.set,
     };
@@ -126,14 +134,16 @@ export function carrierOf(
     { riseMm: -rear.riseMm, shiftMm: -rear.shiftMm },
   );
   const second = { ...placing, base: zero };
+  const stops = stopsOf(station, second);
   return {
     ...shared,
     standard: 'back',
     fields: ['rear_rise_mm', 'rear_shift_mm'],
-    rise: limits.rear_rise_mm ?? UNBOUNDED,
-    shift: limits.rear_shift_mm ?? UNBOUNDED,
-    radialMm: Infinity,
-    stops: stopsOf(station, second),
+    ...ANYWHERE,
+    ...(stops
+      ? {}
+      : { rise: limits.rear_rise_mm ?? UNBOUNDED, shift: limits.rear_shift_mm ?? UNBOUNDED }),
+    stops,
     placing: second,
     set: rear,
   };

@@ -20,6 +20,7 @@ export * from './none.js';
 export * from './verdict.js';
 export * from './seams.js';
 export * from './edits.js';
+export * from './presets.js';
 export * from './order.js';
 export * from './checklist.js';
 export * from './schools.js';

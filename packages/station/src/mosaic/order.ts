@@ -66,6 +66,11 @@ const turnedSaid = (yawDeg: number): string =>
     ? 'Point the camera straight at the middle'
     : `Turn the camera ${degrees(Math.abs(yawDeg))} ${yawDeg > 0 ? 'right' : 'left'} of the middle`;
 
+const rotatedSaid = (deg: number): string =>
+  deg === 0
+    ? 'Turn the back as it stood first.'
+    : `Turn the back ${trimmed(deg, 1)}° clockwise from how it stood first.`;
+
 /** What to do for one frame; what stays as it was for the frame before is left out. */
 function says(station: Station, layout: Layout, index: number, before: number | null): string[] {
   const frame = layout.frames[index]!;
@@ -89,7 +94,7 @@ function says(station: Station, layout: Layout, index: number, before: number | 
   const changed = words.filter((word, i) => word !== last?.[i]);
   const rotated = frame.rotationDeg !== (before === null ? 0 : layout.frames[before]!.rotationDeg);
   return [
-    ...(rotated ? [`Turn the back ${trimmed(frame.rotationDeg, 1)}° clockwise.`] : []),
+    ...(rotated ? [rotatedSaid(frame.rotationDeg)] : []),
     ...(changed.length === 0 ? ['Leave all as it is.'] : changed.map((word) => `${word}.`)),
     ...followSaid(layout, frame),
   ];

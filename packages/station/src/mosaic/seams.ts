@@ -145,7 +145,9 @@ export function sparingMove(station: Station): SparingMove | null {
   const layout = layoutOf(station);
   const cared = caredFor(station, layout);
   const before = troubles(layout, cared).length;
-  if (before === 0 || layout.turn) return null;
+  // A ring and a pinwheel go round straight ahead, wherever seams fall.
+  const { pattern } = layout.mosaic;
+  if (before === 0 || (pattern !== 'grid' && pattern !== 'free')) return null;
   const { widthMm, heightMm } = layout.frame;
   const lost = lostCorners(layout);
   const tries: { dx: number; dy: number }[] = [];
