@@ -73,7 +73,7 @@ test('a wish is answered with layouts, looked at, taken and undone; one that can
   const offer = wish.getByRole('button', { name: /^Try: 3 frames upright, 3 × 1/ });
   await expect(offer).toBeVisible();
   await wish
-    .getByRole('button', { name: /^Look at: 3 frames upright, 3 × 1.*no fewer frames do/ })
+    .getByRole('button', { name: /^Look at: 3 frames upright, 3 × 1.*no fewer do by shift/ })
     .click();
   await expect(page.getByText('Looking at:')).toBeVisible();
   await offer.click();
@@ -84,7 +84,7 @@ test('a wish is answered with layouts, looked at, taken and undone; one that can
   await expect(verdict(page)).toHaveAccessibleName(/come out of 1 frame/);
 
   await enter(wish.getByLabel('At least'), '500');
-  await expect(wish.getByRole('alert')).toContainText(/By shift this rig gives/);
+  await expect(wish.getByRole('alert')).toContainText(/The nearest by shift is/);
   // The camera turned reaches it all the same.
   await expect(
     wish.getByRole('button', { name: /^Try: \d+ frames.*camera turned/ }).first(),

@@ -1,11 +1,8 @@
 import { lazy, Suspense, useMemo } from 'react';
 import { waysOut, type State, type Station } from '@gangway/station';
-import { selectOpen } from '../store/selectors.js';
-import { undone } from '../store/station.js';
-import { useAppDispatch, useAppSelector } from '../store/store.js';
-import { Button } from '../ui/button.js';
 import { Group } from '../station/results.js';
-import { TRIED, WayList } from '../station/way-list.js';
+import { Tried } from '../station/tried.js';
+import { WayList } from '../station/way-list.js';
 
 const TITLES: Record<Exclude<State, 'sharp'>, string> = {
   beyond: 'Ways back inside the mechanism',
@@ -19,23 +16,11 @@ const FramingWays = lazy(() => import('./framing-ways.js'));
 
 /** Concrete changes that would cure what is wrong, best first; one press tries, one undoes. */
 export function WaysOut({ station, state }: { station: Station; state: State }) {
-  const dispatch = useAppDispatch();
   const framing = station.facade !== undefined;
-  const last = useAppSelector((root) => selectOpen(root).past.at(-1)?.label ?? '');
   const ways = useMemo(() => waysOut(station), [station]);
-  const tried = last.startsWith(TRIED) ? last.slice(TRIED.length) : null;
   return (
     <>
-      {tried !== null && (
-        <Group title="Tried">
-          <div className="flex items-center justify-between gap-3 border-t border-rule py-2">
-            <span className="font-medium">{tried}</span>
-            <Button onClick={() => dispatch(undone())} aria-label={`Undo: ${tried}`}>
-              Undo
-            </Button>
-          </div>
-        </Group>
-      )}
+      <Tried />
       {framing && (
         <Suspense>
           <FramingWays />

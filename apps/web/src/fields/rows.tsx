@@ -13,7 +13,7 @@ import { given, parseMm, parseNumber, TextField, useStation } from './fields.js'
 import { MetreField } from './metre-field.js';
 
 /** How a value is written by hand. */
-type Written = 'text' | 'metre' | 'mm' | '°' | '×' | 'px' | 'number' | 'stop';
+type Written = 'text' | 'metre' | 'mm' | '°' | '×' | 'px' | 's' | 'MP' | 'number' | 'stop' | '%';
 
 /** A line of a form: where in the station it stands, what it is called, how it is written. */
 export interface Row {
@@ -25,7 +25,7 @@ export interface Row {
   /** Left empty it is taken away; a pointer: what goes with it. */
   readonly clear?: true | string;
   /** Shown where nothing is given. */
-  readonly usual?: number;
+  readonly usual?: number | ((station: Station) => number);
   readonly placeholder?: string;
   readonly help?: string;
   /** Where reading what is written takes more than the text. */
@@ -35,11 +35,26 @@ export interface Row {
   readonly when?: (station: Station) => boolean;
 }
 
+/** A share, written in per cent and kept as a fraction. */
+export function parseShare(text: string): Parsed {
+  const read = parseNumber(text.replace(/\s*%$/, ''));
+  return read.ok ? { ok: true, value: read.value / 100 } : read;
+}
+
+/** A value as it is shown in its field. */
+function shownAs(as: Written, value: number | undefined): string {
+  if (as === 'stop' && value !== undefined) return `f/${given(value)}`;
+  return given(as === '%' && value !== undefined ? Number((100 * value).toFixed(1)) : value);
+}
+
 const PARSE: Record<Exclude<Written, 'text' | 'metre'>, (text: string) => Parsed> = {
   mm: parseMm,
   '°': parseAngleDeg,
   '×': parseRatio,
   px: parseNumber,
+  s: parseNumber,
+  MP: parseNumber,
+  '%': parseShare,
   number: parseNumber,
   stop: parseFNumber,
 };
@@ -65,7 +80,8 @@ function OneRow({ row, station }: { row: Row; station: Station }) {
       />
     );
   }
-  const value = (there as number | undefined) ?? usual;
+  const value =
+    (there as number | undefined) ?? (typeof usual === 'function' ? usual(station) : usual);
   const write = row.write ?? ((now: Station, next: number) => withAt(now, at, next));
   const cleared = clear
     ? { clear: (now: Station) => withoutAt(now, clear === true ? at : clear) }
@@ -78,7 +94,7 @@ function OneRow({ row, station }: { row: Row; station: Station }) {
       label={label}
       pointer={pointer}
       unit={as === 'number' || as === 'stop' ? '' : as}
-      shown={as === 'stop' && value !== undefined ? `f/${given(value)}` : given(value)}
+      shown={shownAs(as, value)}
       parse={(text) => (row.parse ?? PARSE[as])(text, station)}
       {...(row.help ? { help: row.help } : {})}
       write={write}

@@ -31,7 +31,7 @@ export function Verdict({ report }: { report: MosaicReport }) {
       <span className="text-quiet">
         {mp && claimed !== null ? `come out, ${megapixelsSaid(claimed)} claimed` : words}
       </span>
-      <Assumed rests={['overlap', 'circle']} of="the picture that comes out" />
+      <Assumed rests={['overlap', 'travel', 'circle']} of="the picture that comes out" />
       {report.width_mm !== null && <Why reason="mosaicPixels" of="pixels that come out" />}
     </p>
   );
@@ -76,6 +76,7 @@ export function Figures({ laid: { station, report, layout, picture } }: { laid: 
           term="entrance-pupil"
           figure={fixed(pupil, 1)}
           unit="mm, for one pixel"
+          rests={['depths']}
         />
       )}
       {onThing !== null && (

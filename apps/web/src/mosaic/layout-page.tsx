@@ -12,41 +12,29 @@ import {
 } from '@gangway/station';
 import { ChoiceField } from '../fields/fields.js';
 import { Group } from '../station/results.js';
-import { StationPart } from '../station/station-part.js';
+import { Tried } from '../station/tried.js';
 import { WayList, type Way } from '../station/way-list.js';
 import { useEditing } from '../store/editing.js';
-import { selectLaid, type Laid } from '../store/mosaic.js';
+import type { Laid } from '../store/mosaic.js';
 import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { Button } from '../ui/button.js';
 import { usePaced } from '../ui/use-paced.js';
-import { Aside } from './aside.js';
-import { MosaicDrawing } from './drawing.js';
 import { Figures, Overlaps, Problems, Verdict } from './figures.js';
 import { FrameList } from './frame-list.js';
 import { PatternFields, Presets, TakeOne } from './pattern-fields.js';
 import { ShiftDrawingEmpty } from './empty.js';
-import { useStepping, type Stepping } from './stepping.js';
-import { Tried } from './tried.js';
+import { MosaicPage, type LaidStepping } from './page.js';
 
 /** The drawing keeps up with the hand; the figures beside it are read at this pace. */
 const READ_MS = 90;
 
 /** Frames laid out over the picture, what comes out of them, and what they ask of the gear. */
-export function LayoutPage() {
-  const laid = useAppSelector(selectLaid);
-  const stepping = useStepping(laid?.layout.frames.length ?? 0);
-  return (
-    <>
-      <div className="flex min-h-0 flex-1 flex-col bg-stage max-lg:min-h-[24rem] print:min-h-[12cm]">
-        <StationPart name="The drawing">
-          {laid ? <MosaicDrawing stepping={stepping} /> : <ShiftDrawingEmpty />}
-        </StationPart>
-      </div>
-      <Aside label="Layout">{laid ? <Figured laid={laid} stepping={stepping} /> : <Begin />}</Aside>
-    </>
-  );
-}
+export const LayoutPage = () => (
+  <MosaicPage label="Layout" empty={<ShiftDrawingEmpty />}>
+    {(shown) => (shown ? <Figured {...shown} /> : <Begin />)}
+  </MosaicPage>
+);
 
 function Begin() {
   return (
@@ -63,7 +51,7 @@ function Begin() {
   );
 }
 
-function Figured({ laid: now, stepping }: { laid: Laid; stepping: Stepping }) {
+function Figured({ laid: now, stepping }: LaidStepping) {
   const laid = usePaced(now, READ_MS);
   const { station, report } = laid;
   return (
@@ -87,7 +75,7 @@ function Figured({ laid: now, stepping }: { laid: Laid; stepping: Stepping }) {
 }
 
 /** A seam through something that would show, and the move that spares it. */
-function Seams({ laid: { station, troubles } }: { laid: Laid }) {
+function Seams({ laid: { station, layout, troubles } }: { laid: Laid }) {
   const ways = useMemo((): Way[] => {
     if (troubles.length === 0) return [];
     const move = sparingMove(station);
@@ -116,7 +104,9 @@ function Seams({ laid: { station, troubles } }: { laid: Laid }) {
       </ul>
       {ways.length === 0 ? (
         <p className="text-[13px] text-quiet">
-          No move of all frames spares it; change the overlap, or move one frame.
+          {layout.mosaic.pattern === 'grid' || layout.mosaic.pattern === 'free'
+            ? 'No move of all frames spares it; change the overlap, or move one frame.'
+            : 'These frames cannot be moved together; choose another pattern.'}
         </p>
       ) : (
         <WayList ways={ways} />
@@ -126,7 +116,7 @@ function Seams({ laid: { station, troubles } }: { laid: Laid }) {
 }
 
 /** Frames by hand: added beside the one that is looked at, turned, taken away. */
-function FrameEdits({ laid: { station, layout }, stepping }: { laid: Laid; stepping: Stepping }) {
+function FrameEdits({ laid: { station, layout }, stepping }: LaidStepping) {
   const { change } = useEditing();
   const { mosaic } = layout;
   const at = stepping.at ?? layout.frames.length - 1;

@@ -6,7 +6,7 @@ import { FinderCanvas } from '../drawing/finder-canvas.js';
 import { frameBox, pathOf } from '../drawing/finder-sheet.js';
 import { useSize } from '../drawing/use-size.js';
 import { laidOf, type Laid } from '../store/mosaic.js';
-import { layoutSheet } from './shift-drawing.js';
+import { layoutSheet } from './layout-sheet.js';
 import { TurnDrawing } from './turn-drawing.js';
 
 const LOOK_ON = { at: null, show: () => undefined, step: () => undefined };

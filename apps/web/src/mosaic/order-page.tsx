@@ -1,36 +1,24 @@
 import { useMemo } from 'react';
 import { layoutOf, manualList, marksByFrame, shootingOrder, standList } from '@gangway/station';
 import { Group } from '../station/results.js';
-import { StationPart } from '../station/station-part.js';
-import { selectLaid, type Laid } from '../store/mosaic.js';
+import { selectLaid } from '../store/mosaic.js';
 import { useAppSelector } from '../store/store.js';
 import { usePaced } from '../ui/use-paced.js';
-import { Aside } from './aside.js';
-import { MosaicDrawing } from './drawing.js';
 import { Verdict } from './figures.js';
 import { Nothing } from './nothing.js';
-import { useStepping, type Stepping } from './stepping.js';
+import { MosaicPage, type LaidStepping } from './page.js';
 
 /** Frames in the order they are taken, each as it is set on the gear in hand. */
-export function OrderPage() {
-  const laid = useAppSelector(selectLaid);
-  const stepping = useStepping(laid?.layout.frames.length ?? 0);
-  if (!laid) return <Nothing title="Nothing to take in order yet" />;
-  return (
-    <>
-      <div className="flex min-h-0 flex-1 flex-col bg-stage max-lg:min-h-[24rem] print:min-h-[12cm]">
-        <StationPart name="The drawing">
-          <MosaicDrawing stepping={stepping} />
-        </StationPart>
-      </div>
-      <Aside label="In order">
-        <Ordered laid={laid} stepping={stepping} />
-      </Aside>
-    </>
+export const OrderPage = () =>
+  useAppSelector(selectLaid) === null ? (
+    <Nothing title="Nothing to take in order yet" />
+  ) : (
+    <MosaicPage label="In order" empty={null}>
+      {(shown) => shown && <Ordered {...shown} />}
+    </MosaicPage>
   );
-}
 
-function Ordered({ laid: now, stepping }: { laid: Laid; stepping: Stepping }) {
+function Ordered({ laid: now, stepping }: LaidStepping) {
   const { station, report } = usePaced(now, 120);
   const steps = useMemo(() => shootingOrder(station), [station]);
   const marks = useMemo(() => marksByFrame(station), [station]);

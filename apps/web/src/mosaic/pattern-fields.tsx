@@ -1,17 +1,16 @@
 import {
   carrierOf,
+  DEFAULT_OVERLAP,
   DEFAULT_TURNS,
   layoutOf,
-  parseAngleDeg,
-  overlapOf,
   PRESETS,
+  withAt,
   without,
   type Mosaic,
-  type Parsed,
   type Station,
 } from '@gangway/station';
-import { ChoiceField, FigureField, parseNumber } from '../fields/fields.js';
-import { MetreField } from '../fields/metre-field.js';
+import { ChoiceField } from '../fields/fields.js';
+import { parseShare, Rows, type Row } from '../fields/rows.js';
 import { useEditing } from '../store/editing.js';
 import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
@@ -25,16 +24,6 @@ export function withMosaicValues(station: Station, values: Record<string, unknow
   const kept = Object.entries(merged).filter(([, value]) => value !== null);
   return { ...station, mosaic: Object.fromEntries(kept) as unknown as Mosaic };
 }
-
-const set =
-  (name: string, scale = 1) =>
-  (station: Station, value: number): Station =>
-    withMosaicValues(station, { [name]: value * scale });
-
-const unset =
-  (name: string) =>
-  (station: Station): Station =>
-    withMosaicValues(station, { [name]: null });
 
 /** Begin with a pattern, each as its own small drawing. */
 export function Presets({ title }: { title: string }) {
@@ -68,14 +57,6 @@ export function Presets({ title }: { title: string }) {
   );
 }
 
-/** A share of the frame’s side, in per cent. */
-const parseShare = (text: string): Parsed => {
-  const read = parseNumber(text.replace(/\s*%$/, ''));
-  return read.ok && (read.value < 0 || read.value > 95)
-    ? { ok: false, message: 'Write from 0 to 95; the rest is what each frame adds.' }
-    : read;
-};
-
 const SHAPES = [
   ['any', 'any shape'],
   ['1:1', 'square'],
@@ -96,94 +77,6 @@ function shapeName({ output }: Mosaic): ShapeName {
   if (!output) return 'any';
   const name = `${output.across}:${output.up}`;
   return SHAPES.find(([key]) => key === name)?.[0] ?? 'own';
-}
-
-type Of<P extends Mosaic['pattern']> = Extract<Mosaic, { pattern: P }>;
-
-function LinesFields({ mosaic }: { mosaic: Of<'grid'> | Of<'turn'> }) {
-  return (
-    <>
-      <FigureField
-        label={mosaic.pattern === 'turn' ? 'Frames' : 'Columns'}
-        pointer="/mosaic/columns"
-        value={mosaic.columns ?? 1}
-        write={set('columns')}
-      />
-      {mosaic.pattern === 'grid' && (
-        <FigureField
-          label="Rows"
-          pointer="/mosaic/rows"
-          value={mosaic.rows ?? 1}
-          write={set('rows')}
-        />
-      )}
-    </>
-  );
-}
-
-function WheelFields({ mosaic }: { mosaic: Of<'pinwheel'> }) {
-  const offset = (i: 0 | 1, label: string) => (
-    <FigureField
-      label={label}
-      pointer={`/mosaic/offset_mm/${i}`}
-      unit="mm"
-      value={mosaic.offset_mm?.[i]}
-      write={(now, value) => {
-        const [x, y] = (now.mosaic?.pattern === 'pinwheel' && now.mosaic.offset_mm) || [0, 0];
-        return withMosaicValues(now, { offset_mm: i === 0 ? [value, y] : [x, value] });
-      }}
-    />
-  );
-  return (
-    <>
-      <FigureField
-        label="Stops"
-        pointer="/mosaic/frames"
-        value={mosaic.frames ?? DEFAULT_TURNS}
-        write={set('frames')}
-      />
-      {offset(0, 'Right of the middle')}
-      {offset(1, 'Above the middle')}
-    </>
-  );
-}
-
-function RingFields({ station, mosaic }: { station: Station; mosaic: Of<'ring'> }) {
-  return (
-    <>
-      <FigureField
-        label="Frames in the ring"
-        pointer="/mosaic/frames"
-        value={mosaic.frames ?? layoutOf(station).frames.length - (mosaic.middle ? 1 : 0)}
-        write={set('frames')}
-      />
-      <FigureField
-        label="Pushed out"
-        pointer="/mosaic/radius_mm"
-        unit="mm"
-        value={mosaic.radius_mm}
-        write={set('radius_mm')}
-      />
-      <FigureField
-        label="First at, from the top"
-        pointer="/mosaic/start_deg"
-        unit="°"
-        parse={parseAngleDeg}
-        value={mosaic.start_deg ?? 0}
-        write={set('start_deg')}
-      />
-      <ChoiceField
-        label="Middle"
-        pointer="/mosaic/middle"
-        value={mosaic.middle ? 'yes' : 'no'}
-        options={[
-          ['yes', 'a frame, taken first'],
-          ['no', 'none'],
-        ]}
-        write={(now, value) => withMosaicValues(now, { middle: value === 'yes' })}
-      />
-    </>
-  );
 }
 
 /** What moves, and whether the body goes after it. */
@@ -218,34 +111,18 @@ function MovesFields({ station, mosaic }: { station: Station; mosaic: Mosaic }) 
         />
       )}
       {mosaic.moves === 'lens' && (
-        <>
-          <ChoiceField
-            label="The body"
-            pointer="/mosaic/body_follows"
-            value={mosaic.body_follows ? 'follows' : 'stays'}
-            options={[
-              ['stays', 'stays'],
-              ['follows', 'is moved back by as much'],
-            ]}
-            write={(now, value) =>
-              withMosaicValues(now, { body_follows: value === 'follows' ? true : null })
-            }
-          />
-          <MetreField
-            label="Nearest thing"
-            pointer="/mosaic/near_m"
-            value={mosaic.near_m}
-            write={set('near_m')}
-            clear={unset('near_m')}
-          />
-          <MetreField
-            label="Farthest thing"
-            pointer="/mosaic/far_m"
-            value={mosaic.far_m}
-            write={set('far_m')}
-            clear={unset('far_m')}
-          />
-        </>
+        <ChoiceField
+          label="The body"
+          pointer="/mosaic/body_follows"
+          value={mosaic.body_follows ? 'follows' : 'stays'}
+          options={[
+            ['stays', 'stays'],
+            ['follows', 'is moved back by as much'],
+          ]}
+          write={(now, value) =>
+            withMosaicValues(now, { body_follows: value === 'follows' ? true : null })
+          }
+        />
       )}
     </>
   );
@@ -269,22 +146,107 @@ export function ShapeField({ mosaic }: { mosaic: Mosaic }) {
   );
 }
 
+const count = (at: string, label: string, usual: Row['usual'] = 1): Row => ({
+  at,
+  label,
+  as: 'number',
+  usual,
+});
+
+const offset = (label: string, i: 0 | 1): Row => ({
+  at: `/mosaic/offset_mm/${i}`,
+  label,
+  as: 'mm',
+  write: (station, value) => {
+    const { mosaic } = station;
+    const [x, y] = (mosaic?.pattern === 'pinwheel' && mosaic.offset_mm) || [0, 0];
+    return withMosaicValues(station, { offset_mm: i === 0 ? [value, y] : [x, value] });
+  },
+});
+
+const inRing = (station: Station): number =>
+  layoutOf(station).frames.length -
+  (station.mosaic?.pattern === 'ring' && station.mosaic.middle ? 1 : 0);
+
+/** What each pattern is made of. */
+const OF_PATTERN: Record<Mosaic['pattern'], readonly Row[]> = {
+  grid: [count('/mosaic/columns', 'Columns'), count('/mosaic/rows', 'Rows')],
+  pinwheel: [
+    count('/mosaic/frames', 'Stops', DEFAULT_TURNS),
+    offset('Right of the middle', 0),
+    offset('Above the middle', 1),
+  ],
+  ring: [
+    count('/mosaic/frames', 'Frames in the ring', inRing),
+    { at: '/mosaic/radius_mm', label: 'Pushed out', as: 'mm' },
+    { at: '/mosaic/start_deg', label: 'First at, from the top', as: '°', usual: 0 },
+  ],
+  free: [],
+  turn: [count('/mosaic/columns', 'Frames')],
+};
+
+const SHARE: readonly Row[] = [
+  {
+    at: '/mosaic/overlap',
+    label: 'Frames share, wanted',
+    as: '%',
+    usual: DEFAULT_OVERLAP,
+    clear: true,
+    parse: (text) => {
+      const read = parseShare(text);
+      return read.ok && (read.value < 0 || read.value > 0.95)
+        ? { ok: false, message: 'Write from 0 to 95; the rest is what each frame adds.' }
+        : read;
+    },
+  },
+];
+
+/** What tells how much near and far part. */
+const DEPTHS: readonly Row[] = [
+  { at: '/mosaic/near_m', label: 'Nearest thing', as: 'metre', clear: true },
+  { at: '/mosaic/far_m', label: 'Farthest thing', as: 'metre', clear: true },
+];
+
+const WORK: readonly Row[] = [
+  { at: '/mosaic/seconds_each', label: 'Time for one frame', as: 's', clear: true },
+  {
+    at: '/exposure/brackets/frames',
+    label: 'Brackets of each',
+    as: 'number',
+    clear: '/exposure/brackets',
+    write: (station, frames) =>
+      withAt(station, '/exposure/brackets', {
+        step_stops: 1,
+        ...station.exposure?.brackets,
+        frames,
+      }),
+  },
+  {
+    at: '/exposure/brackets/step_stops',
+    label: 'Stops apart',
+    as: 'number',
+    when: ({ exposure }) => exposure?.brackets !== undefined,
+  },
+];
+
 /** What may be set of the layout that is there. */
 export function PatternFields({ station, mosaic }: { station: Station; mosaic: Mosaic }) {
   return (
     <div className="space-y-1.5">
-      {(mosaic.pattern === 'grid' || mosaic.pattern === 'turn') && <LinesFields mosaic={mosaic} />}
-      {mosaic.pattern === 'pinwheel' && <WheelFields mosaic={mosaic} />}
-      {mosaic.pattern === 'ring' && <RingFields station={station} mosaic={mosaic} />}
-      <FigureField
-        label="Frames share, wanted"
-        pointer="/mosaic/overlap"
-        unit="%"
-        parse={parseShare}
-        value={Number((100 * overlapOf(mosaic)).toFixed(1))}
-        write={set('overlap', 0.01)}
-        clear={unset('overlap')}
-      />
+      <Rows rows={OF_PATTERN[mosaic.pattern]} />
+      {mosaic.pattern === 'ring' && (
+        <ChoiceField
+          label="Middle"
+          pointer="/mosaic/middle"
+          value={mosaic.middle ? 'yes' : 'no'}
+          options={[
+            ['yes', 'a frame, taken first'],
+            ['no', 'none'],
+          ]}
+          write={(now, value) => withMosaicValues(now, { middle: value === 'yes' })}
+        />
+      )}
+      <Rows rows={SHARE} />
       <ChoiceField
         label="Back"
         pointer="/back/orientation"
@@ -297,39 +259,9 @@ export function PatternFields({ station, mosaic }: { station: Station; mosaic: M
       />
       <ShapeField mosaic={mosaic} />
       <MovesFields station={station} mosaic={mosaic} />
-      <WorkFields station={station} mosaic={mosaic} />
+      {mosaic.moves !== 'rear' && <Rows rows={DEPTHS} />}
+      <Rows rows={WORK} />
     </div>
-  );
-}
-
-function WorkFields({ station, mosaic }: { station: Station; mosaic: Mosaic }) {
-  return (
-    <>
-      <FigureField
-        label="Time for one frame"
-        pointer="/mosaic/seconds_each"
-        unit="s"
-        value={mosaic.seconds_each}
-        write={set('seconds_each')}
-        clear={unset('seconds_each')}
-      />
-      <FigureField
-        label="Brackets of each"
-        pointer="/exposure/brackets/frames"
-        value={station.exposure?.brackets?.frames}
-        write={(now, frames) => ({
-          ...now,
-          exposure: {
-            ...now.exposure,
-            brackets: { step_stops: 1, ...now.exposure?.brackets, frames },
-          },
-        })}
-        clear={(now) => {
-          const { brackets: _, ...rest } = now.exposure ?? {};
-          return { ...now, exposure: rest };
-        }}
-      />
-    </>
   );
 }
 

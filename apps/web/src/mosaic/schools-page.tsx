@@ -17,7 +17,7 @@ import { Button } from '../ui/button.js';
 import { usePaced } from '../ui/use-paced.js';
 import { Aside } from './aside.js';
 import { Nothing } from './nothing.js';
-import { Tried } from './tried.js';
+import { Tried } from '../station/tried.js';
 
 const NAMES = { shift: 'Shifted', turn: 'Turned about the pupil' } as const;
 

@@ -1,33 +1,31 @@
-import { memo, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import {
   coverDrawing,
   fixed,
   fStop,
   mosaicVerdict,
-  withFrameAdded,
-  withFrameMoved,
-  withFrameTaken,
   withLayoutMoved,
   troubleSaid,
   type CoverDrawing,
   type LaidFrame,
-  type Point,
   type Seam,
 } from '@gangway/station';
 import { DimensionLine } from '../drawing/dimension-line.js';
 import { Drawn } from '../drawing/drawn.js';
 import { CircleAndCore, Edge } from '../drawing/edge.js';
 import { FinderCanvas } from '../drawing/finder-canvas.js';
-import { frameBox, makeSheet, pathOf } from '../drawing/finder-sheet.js';
+import { frameBox, pathOf } from '../drawing/finder-sheet.js';
 import { MarkSigns } from '../drawing/overlays.js';
 import { Handle } from '../drawing/handle.js';
-import { sheetAt, type Sheet } from '../drawing/sheet.js';
+import type { Sheet } from '../drawing/sheet.js';
 import { useSize } from '../drawing/use-size.js';
-import { useEditing } from '../store/editing.js';
 import type { Laid } from '../store/mosaic.js';
 import { selectFinder, selectOpen, selectShown } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { STANDING_TEXT } from '../ui/standing.js';
+import { layoutSheet, useSteadySheet } from './layout-sheet.js';
+import { Numbered, placeSaid } from './numbered.js';
+import { SeamShape } from './seam-shape.js';
 import type { Stepping } from './stepping.js';
 
 /** Frames in the circle over the picture they make. */
@@ -157,12 +155,6 @@ export function ShiftDrawing({ laid, stepping }: { laid: Laid; stepping: Steppin
 /** Tints of more seams than this lie over each other until they say nothing. */
 const MOST_TINTED = 40;
 
-/** The same sheet as long as it lies the same: what is drawn on it is then drawn once. */
-function useSteadySheet({ scaleX, x, y }: Sheet): Sheet {
-  const [x0, y0] = [x(0), y(0)];
-  return useMemo(() => sheetAt(x0, y0, scaleX), [x0, y0, scaleX]);
-}
-
 /** Patterns that may lie anywhere; a ring and a pinwheel go round straight ahead. */
 const MOVES: ReadonlySet<string> = new Set(['grid', 'free']);
 
@@ -179,35 +171,6 @@ function seenPart({ layout, picture }: Laid, at: number | null): CoverDrawing['f
 
 const inOneRow = (frames: readonly LaidFrame[]): boolean =>
   frames.every(({ centre }) => Math.abs(centre.y - frames[0]!.centre.y) < 0.01);
-
-/** Room round the frames for numbers, sizes and what is left out, as a share of theirs. */
-const ROUND = 1.5;
-
-/** The frames large, with what lies round them; or the whole circle. */
-export function layoutSheet(
-  { layout }: Laid,
-  drawing: CoverDrawing,
-  { width, height }: { width: number; height: number },
-  groundGlass: boolean,
-  whole: boolean,
-): Sheet {
-  const circle = makeSheet(drawing, width, height, groundGlass);
-  const points = layout.frames.flatMap(({ corners }) => corners);
-  if (points.length === 0) return circle;
-  const [xs, ys] = [points.map(({ x }) => x), points.map(({ y }) => y)];
-  const span = (all: readonly number[]): number => Math.max(...all) - Math.min(...all);
-  const fits = Math.max(0.01, Math.min(width / span(xs), height / span(ys)) / ROUND);
-  const perMm = Math.abs(circle.scaleX);
-  // Frames that lie far outside the circle are still all shown.
-  const scale = whole ? Math.min(perMm, fits * 1.3) : Math.max(fits, Math.min(perMm, fits));
-  const signed = groundGlass ? -scale : scale;
-  if (whole) return sheetAt(width / 2, height / 2, signed);
-  const middle = {
-    x: (Math.max(...xs) + Math.min(...xs)) / 2,
-    y: (Math.max(...ys) + Math.min(...ys)) / 2,
-  };
-  return sheetAt(width / 2 - middle.x * signed, height / 2 + middle.y * signed, signed);
-}
 
 /** How far each frame of a row stands from the next. */
 const Apart = ({ frames, sheet }: { frames: readonly LaidFrame[]; sheet: Sheet }) =>
@@ -248,145 +211,6 @@ function Lost({
   );
 }
 
-/** What two frames both see, tinted with its share, and the seam through its middle. */
-function SeamShape({
-  seam: { shared, from, to, share },
-  sheet,
-  told,
-  spoils,
-}: {
-  seam: Seam;
-  sheet: Sheet;
-  told: boolean;
-  spoils: boolean;
-}) {
-  const low = shared.reduce((a, b) => (sheet.y(a.y) > sheet.y(b.y) ? a : b));
-  const middle = shared.reduce((sum, p) => sum + p.x, 0) / shared.length;
-  const span = Math.max(...shared.map(({ x }) => x)) - Math.min(...shared.map(({ x }) => x));
-  const high = Math.max(...shared.map(({ y }) => y)) - Math.min(...shared.map(({ y }) => y));
-  const roomy = Math.min(span / 38, high / 20) * Math.abs(sheet.scaleX) > 1;
-  return (
-    <g className={spoils ? 'text-costs' : 'text-within'}>
-      <path d={pathOf(sheet, shared)} fill="currentColor" opacity={0.14} />
-      {from && to && (
-        <path
-          d={`M${sheet.at(from)}L${sheet.at(to)}`}
-          stroke="currentColor"
-          strokeWidth={spoils ? 2.5 : 1}
-          strokeDasharray="3 4"
-        />
-      )}
-      {told && roomy && (
-        <text
-          x={sheet.x(middle)}
-          y={sheet.y(low.y) - 10}
-          textAnchor="middle"
-          className="halo figure"
-        >
-          {fixed(100 * share, 0)} %
-        </text>
-      )}
-    </g>
-  );
-}
-
-const place = ({ x, y }: Point): string => `${fixed(x, 1)} across, ${fixed(y, 1)} up, mm`;
-
-interface NumberedProps {
-  frame: LaidFrame;
-  index: number;
-  sheet: Sheet;
-  small: boolean;
-  /** All frames lie side by side: numbers stand above them, off the picture. */
-  row: boolean;
-  lit: boolean;
-  held: boolean;
-  stepping: Stepping;
-}
-
-/** The frame’s number; of free places a handle. */
-const Numbered = memo(function Numbered({
-  frame,
-  index,
-  sheet,
-  small,
-  row,
-  lit,
-  held,
-  stepping,
-}: NumberedProps) {
-  const { change } = useEditing();
-  const top = Math.min(...frame.corners.map((corner) => sheet.y(corner.y)));
-  const [x, y] = [sheet.x(frame.centre.x), row ? top - 20 : sheet.y(frame.centre.y)];
-  const here = stepping.at === index;
-  const r = small ? 9 : 12;
-  const disc = (
-    <g transform={`translate(${x} ${y})`} className={lit ? '' : 'text-outside'}>
-      {held && <circle r={22} fill="transparent" />}
-      <circle
-        r={r}
-        className={
-          here ? 'fill-ink stroke-ink' : lit ? 'fill-paper stroke-ink' : 'fill-paper stroke-outside'
-        }
-        strokeWidth={1.5}
-      />
-      <text
-        y={4}
-        textAnchor="middle"
-        className={`figure ${small ? 'text-[10px]' : 'text-[12px]'} ${here ? 'fill-on-strong!' : ''}`}
-      >
-        {index + 1}
-      </text>
-    </g>
-  );
-  if (!held) return <g aria-hidden>{disc}</g>;
-  const turned = Math.sign(sheet.scaleX);
-  const take = (): void => {
-    change(`Take frame ${index + 1} away`, '/mosaic/places', (now) => withFrameTaken(now, index));
-  };
-  const add = (): void => {
-    change('Add a frame', '/mosaic/places', (now) => withFrameAdded(now, index));
-  };
-  const keys = { Delete: take, Backspace: take, Insert: add, '+': add };
-  return (
-    <Handle
-      label={`Frame ${index + 1}`}
-      what="place in two directions"
-      pointer="/mosaic/places"
-      value={frame.centre.x}
-      valueText={place(frame.centre)}
-      scale={sheet.scaleX}
-      scaleUp={sheet.scaleY}
-      step={0.5}
-      write={(from, dx, dy) => withFrameMoved(from, index, dx, dy)}
-      writeStep={(from, dx, dy) => withFrameMoved(from, index, turned * dx, turned * dy)}
-      onFocus={() => stepping.show(index)}
-      keys={keys}
-    >
-      {disc}
-    </Handle>
-  );
-}, sameNumber);
-
-/** Drawn again only where the frame itself, or what is looked at, has changed. */
-function sameNumber(a: NumberedProps, b: NumberedProps): boolean {
-  const still = (one: NumberedProps): readonly unknown[] => [
-    one.frame.centre.x,
-    one.frame.centre.y,
-    one.frame.rotationDeg,
-    one.index,
-    one.sheet,
-    one.small,
-    one.row,
-    one.lit,
-    one.held,
-    one.stepping.at === one.index,
-    one.stepping.show,
-  ];
-  const last = still(b);
-  return still(a).every((value, i) => value === last[i]);
-}
-
 /** The middle of the whole picture: all frames are dragged by it. */
 function Middle({ laid, sheet, tone }: { laid: Laid; sheet: Sheet; tone: string }) {
   const { middle } = laid.layout;
@@ -402,7 +226,7 @@ function Middle({ laid, sheet, tone }: { laid: Laid; sheet: Sheet; tone: string 
         what="place in two directions"
         pointer="/movements"
         value={middle.y}
-        valueText={place(middle)}
+        valueText={placeSaid(middle)}
         scale={sheet.scaleX}
         scaleUp={sheet.scaleY}
         step={0.5}

@@ -11,23 +11,21 @@ import {
   type Station,
   type Wish,
 } from '@gangway/station';
-import { ChoiceField, FigureField } from '../fields/fields.js';
+import { ChoiceField } from '../fields/fields.js';
+import { Rows, type Row } from '../fields/rows.js';
 import { Group } from '../station/results.js';
-import { StationPart } from '../station/station-part.js';
+import { Assumed } from '../station/assumed.js';
+import { Tried } from '../station/tried.js';
 import { WayList, type Way } from '../station/way-list.js';
 import { useEditing } from '../store/editing.js';
-import { selectLaid } from '../store/mosaic.js';
 import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { Button } from '../ui/button.js';
 import { useNotice } from '../ui/notices.js';
 import { usePaced } from '../ui/use-paced.js';
-import { Aside } from './aside.js';
-import { MosaicDrawing } from './drawing.js';
 import { ShiftDrawingEmpty } from './empty.js';
 import { ShapeField, withMosaicValues } from './pattern-fields.js';
-import { useStepping } from './stepping.js';
-import { Tried } from './tried.js';
+import { MosaicPage } from './page.js';
 import { useOffers } from './use-offers.js';
 
 type Kind = 'none' | 'covered' | 'sharp' | 'pixels' | 'print' | 'field' | 'format';
@@ -76,28 +74,30 @@ const withWish = (station: Station, wish: Wish | null): Station =>
     { wish },
   );
 
-const part =
-  (name: string) =>
-  (station: Station, value: number): Station =>
-    withWish(station, { ...station.mosaic!.wish, [name]: value } as unknown as Wish);
+const at = (name: string, label: string, as: Row['as'], clear = false): Row => ({
+  at: `/mosaic/wish/${name}`,
+  label,
+  as,
+  ...(clear ? { clear } : {}),
+});
+
+/** What may be set of each wish. */
+const OF_WISH: Record<Kind, readonly Row[]> = {
+  none: [],
+  covered: [],
+  sharp: [],
+  pixels: [at('megapixels', 'At least', 'MP')],
+  print: [at('print_width_mm', 'Print width', 'mm'), at('dpi', 'Dots an inch', 'number')],
+  field: [at('horizontal_deg', 'Across', '°'), at('vertical_deg', 'Up', '°', true)],
+  format: [at('focal_length_mm', 'Its focal length', 'mm')],
+};
 
 /** What is wanted, and the layouts that give it. */
-export function WishPage() {
-  const laid = useAppSelector(selectLaid);
-  const stepping = useStepping(laid?.layout.frames.length ?? 0);
-  return (
-    <>
-      <div className="flex min-h-0 flex-1 flex-col bg-stage max-lg:min-h-[24rem] print:min-h-[12cm]">
-        <StationPart name="The drawing">
-          {laid ? <MosaicDrawing stepping={stepping} /> : <ShiftDrawingEmpty />}
-        </StationPart>
-      </div>
-      <Aside label="Wish">
-        <Wishes />
-      </Aside>
-    </>
-  );
-}
+export const WishPage = () => (
+  <MosaicPage label="Wish" empty={<ShiftDrawingEmpty />}>
+    {() => <Wishes />}
+  </MosaicPage>
+);
 
 function Wishes() {
   const station = useAppSelector(selectStation);
@@ -113,55 +113,8 @@ function Wishes() {
       </div>
       <Kinds wish={wish} />
       <div className="space-y-1.5">
-        {wish?.megapixels !== undefined && (
-          <FigureField
-            label="At least"
-            pointer="/mosaic/wish/megapixels"
-            unit="MP"
-            value={wish.megapixels}
-            write={part('megapixels')}
-          />
-        )}
-        {wish?.print_width_mm !== undefined && (
-          <>
-            <FigureField
-              label="Print width"
-              pointer="/mosaic/wish/print_width_mm"
-              unit="mm"
-              value={wish.print_width_mm}
-              write={part('print_width_mm')}
-            />
-            <FigureField
-              label="Dots an inch"
-              pointer="/mosaic/wish/dpi"
-              value={wish.dpi}
-              write={part('dpi')}
-            />
-          </>
-        )}
-        {wish?.horizontal_deg !== undefined && (
-          <>
-            <FigureField
-              label="Across"
-              pointer="/mosaic/wish/horizontal_deg"
-              unit="°"
-              value={wish.horizontal_deg}
-              write={part('horizontal_deg')}
-            />
-            <FigureField
-              label="Up"
-              pointer="/mosaic/wish/vertical_deg"
-              unit="°"
-              value={wish.vertical_deg}
-              write={part('vertical_deg')}
-              clear={(now) => {
-                const { vertical_deg: _, ...rest } = now.mosaic!.wish as { vertical_deg?: number };
-                return withWish(now, rest as unknown as Wish);
-              }}
-            />
-          </>
-        )}
-        {wish?.focal_length_mm !== undefined && <FormatFields wish={wish} />}
+        <Rows rows={OF_WISH[kindOf(wish)]} />
+        {wish?.focal_length_mm !== undefined && <OtherFormat wish={wish} />}
         {wish && <ShapeField mosaic={station.mosaic!} />}
       </div>
       <Tried />
@@ -197,39 +150,26 @@ function Kinds({ wish }: { wish: Wish | undefined }) {
   );
 }
 
-function FormatFields({ wish }: { wish: Extract<Wish, { focal_length_mm: number }> }) {
-  const own = FORMATS.find(
-    ({ width_mm, height_mm }) => width_mm === wish.width_mm && height_mm === wish.height_mm,
-  );
+/** The format of the other camera. */
+function OtherFormat({ wish }: { wish: Extract<Wish, { focal_length_mm: number }> }) {
+  const { width_mm, height_mm } = wish;
+  const own = FORMATS.find((each) => each.width_mm === width_mm && each.height_mm === height_mm);
   return (
-    <>
-      <FigureField
-        label="Its focal length"
-        pointer="/mosaic/wish/focal_length_mm"
-        unit="mm"
-        value={wish.focal_length_mm}
-        write={part('focal_length_mm')}
-      />
-      <ChoiceField
-        label="Its format"
-        pointer="/mosaic/wish/width_mm"
-        value={own?.name ?? 'other'}
-        options={[
-          ...(own ? [] : ([['other', `${wish.width_mm} × ${wish.height_mm} mm`]] as const)),
-          ...FORMATS.map(({ name }) => [name, name] as const),
-        ]}
-        write={(now, name) => {
-          const format = FORMATS.find((each) => each.name === name);
-          return format
-            ? withWish(now, {
-                ...(now.mosaic!.wish as Extract<Wish, { focal_length_mm: number }>),
-                width_mm: format.width_mm,
-                height_mm: format.height_mm,
-              })
-            : now;
-        }}
-      />
-    </>
+    <ChoiceField
+      label="Its format"
+      pointer="/mosaic/wish/width_mm"
+      value={own?.name ?? 'other'}
+      options={[
+        ...(own ? [] : ([['other', `${width_mm} × ${height_mm} mm`]] as const)),
+        ...FORMATS.map(({ name }) => [name, name] as const),
+      ]}
+      write={(now, name) => {
+        const format = FORMATS.find((each) => each.name === name);
+        return format
+          ? withWish(now, { ...wish, width_mm: format.width_mm, height_mm: format.height_mm })
+          : now;
+      }}
+    />
   );
 }
 
@@ -256,15 +196,14 @@ function titleOf({ layout, after }: Offered): string {
   return `${count} ${upright}${shape}, ${PATTERN_WORDS[mosaic.pattern]}${mosaic.pattern === 'grid' || mosaic.pattern === 'free' ? what : ''}`;
 }
 
-function wayOf(offered: Offered, station: Station, fill: boolean): Way {
-  const { layout, picture, limit, least, share, after } = offered;
+function wayOf(offered: Offered, fill: boolean): Way {
+  const { layout, picture, limit, share, after } = offered;
   const pitch = layout.pixelPitchMm;
   const px = (mm: number): number => Math.round(mm / pitch!);
   const size =
     pitch === null
       ? `${fixed(picture.widthMm, 0)} × ${fixed(picture.heightMm, 0)} mm`
       : `${megapixelsSaid((px(picture.widthMm) * px(picture.heightMm)) / 1e6)}, ${px(picture.widthMm)} × ${px(picture.heightMm)} px`;
-  const moved = movedSaid(station, offered);
   return {
     id: `${titleOf(offered)} ${picture.widthMm.toFixed(3)}`,
     title: titleOf(offered),
@@ -272,38 +211,35 @@ function wayOf(offered: Offered, station: Station, fill: boolean): Way {
       size,
       minutes(workOf(after, layout).timeS),
       ...(fill && share < 0.995 ? [`${fixed(100 * share, 0)} % of the largest`] : []),
-      ...(least && (!fill || share >= 0.99) ? ['no fewer frames do'] : []),
-      ...(!least && (!fill || share >= 0.99) ? ['fewer may do; not proven'] : []),
+      ...leastSaid(offered, fill),
       ...(limit ? [`limited by ${limit}`] : []),
-      ...moved,
+      ...movedSaid(offered),
     ].join('; '),
     after,
   };
 }
 
-/** What else goes with a layout: where its middle lies against the picture as it is composed. */
-function movedSaid(station: Station, { after }: Offered): string[] {
-  const before = station.movements;
-  const rise = after.movements.rise_mm - before.rise_mm;
-  const shift = after.movements.shift_mm - before.shift_mm;
+/** Where its middle lies against the picture as it is composed. */
+function movedSaid({ moved: { x, y } }: Offered): string[] {
   const by = (value: number, plus: string, minus: string): string[] =>
     Math.abs(value) < 0.05 ? [] : [`${fixed(Math.abs(value), 1)} mm ${value > 0 ? plus : minus}`];
-  const moves = [...by(rise, 'higher', 'lower'), ...by(shift, 'to the right', 'to the left')];
+  const moves = [...by(y, 'higher', 'lower'), ...by(x, 'to the right', 'to the left')];
   return moves.length === 0 ? [] : [`the middle lies ${moves.join(' and ')}`];
 }
+
+/** Whether fewer frames would do, where that is the question. */
+const leastSaid = ({ least, layout, share }: Offered, fill: boolean): string[] => {
+  if (fill && share < 0.99) return [];
+  if (!least) return layout.frames.length === 1 ? [] : ['fewer may do; not proven'];
+  return [layout.turn ? 'no fewer do by turning' : 'no fewer do by shift'];
+};
 
 function Offers({ station: now }: { station: Station }) {
   const station = usePaced(now, 300);
   const { found, share, stopped, stop } = useOffers(station);
   const fill = station.mosaic?.wish?.fill !== undefined;
-  const ways = useMemo(
-    () => found.offers.map((each) => wayOf(each, station, fill)),
-    [found, station, fill],
-  );
-  const nearest = useMemo(
-    () => (found.nearest ? [wayOf(found.nearest, station, false)] : []),
-    [found, station],
-  );
+  const ways = useMemo(() => found.offers.map((each) => wayOf(each, fill)), [found, fill]);
+  const nearest = useMemo(() => (found.nearest ? [wayOf(found.nearest, false)] : []), [found]);
   return (
     <>
       {share !== null && (
@@ -323,7 +259,14 @@ function Offers({ station: now }: { station: Station }) {
         </p>
       )}
       {ways.length > 0 && (
-        <Group title="Layouts that give it">
+        <Group
+          title={
+            <>
+              Layouts that give it
+              <Assumed rests={['travel', 'circle', 'core', 'overlap']} of="layouts" />
+            </>
+          }
+        >
           <WayList ways={ways} />
         </Group>
       )}

@@ -4,7 +4,7 @@ import { selectAssumed } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { Step } from './step.js';
 
-const RESTS = ['circle', 'overlap'] as const;
+const RESTS = ['circle', 'overlap', 'travel'] as const;
 
 /** The step Mosaic, where frames are laid out. */
 export default function LaidStep(props: { path: string; label: string; place: string }) {

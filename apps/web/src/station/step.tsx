@@ -8,7 +8,8 @@ import { STANDING_TEXT } from '../ui/standing.js';
 
 /** A step's verdict as the strip shows it. */
 export interface Shown {
-  standing: Standing;
+  /** Null: there is nothing to judge. */
+  standing: Standing | null;
   figure: string;
   words: string;
   sentence: string;
@@ -49,7 +50,9 @@ export const Step = memo(function Step({
           className={clsx(
             'figure text-[20px] leading-8 whitespace-nowrap sm:text-[24px]',
             // A step that is well says so by its words; only the screen's own verdict is coloured.
-            standing === 'within' && path === 'view' ? '' : STANDING_TEXT[standing],
+            standing === null || (standing === 'within' && path === 'view')
+              ? ''
+              : STANDING_TEXT[standing],
           )}
         >
           {figure}

@@ -63,5 +63,8 @@ export function standList(station: Station, layout: Layout): string[] {
   }
   const front = shiftedFrontSaid(station, layout);
   if (front) said.push(front);
+  said.push(
+    'Keep a hand on what you unclamp. Cap the lens between frames if the sun is in the picture, and never look at the sun through a finder.',
+  );
   return said;
 }

@@ -9,8 +9,9 @@ export interface MosaicVerdict {
 }
 
 /** What is said before anything is laid out. */
-export const NO_MOSAIC: MosaicVerdict = {
-  standing: 'within',
+export const NO_MOSAIC: Omit<MosaicVerdict, 'standing'> & { readonly standing: null } = {
+  // Nothing to judge.
+  standing: null,
   figure: 'One',
   words: 'frame, nothing laid out',
   sentence: 'One frame; no mosaic is laid out.',

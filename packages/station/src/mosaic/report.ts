@@ -32,7 +32,7 @@ export interface MosaicOffer {
   width_px: number | null;
   height_px: number | null;
   values: Record<string, unknown>;
-  /** Whether no layout of fewer frames serves, for certain. */
+  /** Whether no fewer frames serve, moved the same way (across, or turned), for certain. */
   least: boolean;
 }
 

@@ -27,6 +27,7 @@ export type Rests =
   | 'held'
   | 'clearance'
   | 'overlap'
+  | 'travel'
   | 'work'
   | 'depths';
 
@@ -239,12 +240,39 @@ const held: Look = ({ held_off: hand }) => {
 };
 
 /** What is laid out in several frames, where the station leaves it to custom. */
-const mosaic: Look = ({ mosaic: laid, marks, facade, site }) => {
+/** Movements that carry the frames of a mosaic and whose ends nobody gave. */
+function travel({ mosaic: laid, movement_limits: limits }: Station): Assumption[] {
+  if (!laid || laid.moves === 'camera') return [];
+  const own = laid.moves === (limits.moves === 'rear' ? 'rear' : 'lens');
+  const stops = limits.frame_stops !== undefined && laid.moves === 'rear';
+  const turned = own && (limits.radial_shift_mm !== undefined || laid.pattern === 'pinwheel');
+  if (stops || turned) return [];
+  const what = laid.moves === 'rear' ? 'back' : 'lens';
+  const names = own
+    ? (['rise_mm', 'shift_mm'] as const)
+    : (['rear_rise_mm', 'rear_shift_mm'] as const);
+  return names.flatMap((name, i) =>
+    limits[name] === undefined
+      ? [
+          {
+            pointer: `/movement_limits/${name}`,
+            value: null,
+            why: `How far the ${what} goes ${i === 0 ? 'up and down' : 'sideways'} is not given; the frames are laid as if it went far enough.`,
+            rests: ['travel'] as const,
+          },
+        ]
+      : [],
+  );
+}
+
+const mosaic: Look = (station) => {
+  const { mosaic: laid, marks, facade, site } = station;
   if (!laid) return [];
   const stops = laid.pattern === 'free' || laid.pattern === 'ring';
   const farKnown = marks?.length || facade || site?.room || site?.boxes?.length;
-  const parts = laid.moves === 'lens' && laid.near_m !== undefined && laid.far_m === undefined;
+  const parts = laid.moves !== 'rear' && laid.near_m !== undefined && laid.far_m === undefined;
   return [
+    ...travel(station),
     ...(laid.overlap === undefined && !stops
       ? [
           {

@@ -70,9 +70,22 @@ export type CoverAnswer =
   | { readonly kind: 'impossible' }
   | { readonly kind: 'unsure' };
 
-/** @param fewer only answers with fewer frames than this are of use */
+/** Places at the four sides of their box: with one on each, the middle of the frames is the box’s. */
+function sidesOf(places: readonly Point[]): number[][] {
+  const at = (axis: 'x' | 'y', end: (...values: number[]) => number): number[] => {
+    const side = end(...places.map((p) => p[axis]));
+    return places.flatMap((p, i) => (Math.abs(p[axis] - side) <= HAIR_MM ? [i] : []));
+  };
+  return [at('x', Math.min), at('x', Math.max), at('y', Math.min), at('y', Math.max)];
+}
+
+/**
+ * The places of least number that cover the target and reach to every side of the box of all, about
+ * whose middle the picture lies.
+ * @param fewer only answers with fewer frames than this are of use
+ */
 export function leastCover(question: CoverQuestion, fewer = Infinity): CoverAnswer {
-  const cells = coverCells(question);
+  const cells = [...coverCells(question), ...sidesOf(question.places)];
   if (cells.some((by) => by.length === 0)) return { kind: 'impossible' };
   const used = [...new Set(cells.flat())];
   const variables = used.map(

@@ -1,8 +1,8 @@
 import { toSet, type Point, type SetMovement, type Size } from '@gangway/optics';
 import { fixed } from '../../words/format.js';
 import { overlapOf } from '../layout.js';
-import { centreFor, centreOnDetents, type Room } from './room.js';
-import { leastSize, type Want } from './want.js';
+import { centreFor, middlesFor, middlesOnDetents, type Room } from './room.js';
+import { isEnough, leastSize, type Want } from './want.js';
 
 /** Frames in columns and rows, by where they lie from its middle, on the real back, mm. */
 export interface Block {
@@ -60,27 +60,21 @@ const evenPlaces = (side: number, frame: number, count: number): number[] =>
 
 /** Sizes with so many columns and rows that might serve, the best first; continuous movements. */
 function anywhere(room: Room, want: Want, columns: number, rows: number): Block[] {
-  const { frame, mosaic, pixelPitchMm } = room.layout;
+  const { frame, mosaic } = room.layout;
   const step = 1 - overlapOf(mosaic);
   const most = {
     widthMm: frame.widthMm * (1 + (columns - 1) * step),
     heightMm: frame.heightMm * (1 + (rows - 1) * step),
   };
-  const least = leastSize(want, pixelPitchMm);
   const sizes: (Size | null)[] = [most];
   if (!centreFor(room, most)) {
-    const floor = {
-      widthMm: Math.max(frame.widthMm, least.widthMm),
-      heightMm: Math.max(frame.heightMm, least.heightMm),
-    };
+    const floors = floorsOf(room, want);
     // One overlap both ways first: a plain grid.
     const even = evenly(room, columns, rows, step);
-    const enough = (size: Size): boolean =>
-      size.widthMm >= least.widthMm &&
-      size.heightMm >= least.heightMm &&
-      size.widthMm * size.heightMm >= least.areaMm2;
-    if (even && !want.fill && enough(even)) sizes.push(even);
-    sizes.push(largest(room, most, floor, want.shape), floor);
+    const serves = (size: Size): boolean =>
+      middlesFor(room, size).some((middle) => isEnough(want, room.layout, size, middle));
+    if (even && !want.fill && serves(even)) sizes.push(even);
+    sizes.push(...floors.map((floor) => largest(room, most, floor, want.shape)), ...floors);
   }
   return sizes.flatMap((size) => {
     if (!size) return [];
@@ -89,17 +83,27 @@ function anywhere(room: Room, want: Want, columns: number, rows: number): Block[
       heightMm: rows === 1 ? frame.heightMm : Math.max(frame.heightMm, size.heightMm),
     };
     if (held.widthMm > most.widthMm + 1e-9 || held.heightMm > most.heightMm + 1e-9) return [];
-    const middle = centreFor(room, held);
-    return middle
-      ? [
-          {
-            middle,
-            xs: evenPlaces(held.widthMm, frame.widthMm, columns),
-            ys: evenPlaces(held.heightMm, frame.heightMm, rows),
-          },
-        ]
-      : [];
+    return middlesFor(room, held).map((middle) => ({
+      middle,
+      xs: evenPlaces(held.widthMm, frame.widthMm, columns),
+      ys: evenPlaces(held.heightMm, frame.heightMm, rows),
+    }));
   });
+}
+
+/** The least size that serves about the present middle, and about the best lit; no less than a frame. */
+function floorsOf(room: Room, want: Want): Size[] {
+  const { layout } = room;
+  const floor = (middle: Point): Size => {
+    const least = leastSize(want, layout, middle);
+    return {
+      widthMm: Math.max(layout.frame.widthMm, least.widthMm),
+      heightMm: Math.max(layout.frame.heightMm, least.heightMm),
+    };
+  };
+  const here = floor(room.here);
+  const [, best] = middlesFor(room, floor({ x: 0, y: 0 }));
+  return best ? [here, floor(best)] : [here];
 }
 
 /** The largest size whose steps are one share of the frame both ways. */
@@ -132,7 +136,7 @@ function onDetents(
   rows: number,
   detentMm: number,
 ): Block[] {
-  const { frame, mosaic, pixelPitchMm } = room.layout;
+  const { frame, mosaic } = room.layout;
   const { shift, rise } = room.carrier.placing;
   const share = 1 - overlapOf(mosaic) + 1e-9;
   const [perX, perY] = [Math.abs(shift.x) * detentMm, Math.abs(rise.y) * detentMm];
@@ -141,27 +145,27 @@ function onDetents(
     const most = Math.floor((side * share) / per) * (count - 1);
     return Array.from({ length: Math.max(0, most - count + 2) }, (_, i) => most - i);
   };
-  const least = leastSize(want, pixelPitchMm);
   const sizeOf = (i: number, j: number): Size => ({
     widthMm: frame.widthMm + i * perX,
     heightMm: frame.heightMm + j * perY,
   });
+  // Straight ahead an angle takes the least: what is too small there is so anywhere.
+  const ahead = { x: 0, y: 0 };
   const down = totals(rows, frame.heightMm, perY);
   const tries = totals(columns, frame.widthMm, perX).flatMap((i) =>
     down.flatMap((j) => {
-      const { widthMm, heightMm } = sizeOf(i, j);
-      const area = widthMm * heightMm;
-      const enough =
-        widthMm >= least.widthMm - 1e-9 &&
-        heightMm >= least.heightMm - 1e-9 &&
-        area >= least.areaMm2 * (1 - 1e-9);
-      return enough ? [{ i, j, area }] : [];
+      const size = sizeOf(i, j);
+      return isEnough(want, room.layout, size, ahead)
+        ? [{ i, j, area: size.widthMm * size.heightMm }]
+        : [];
     }),
   );
   tries.sort((a, b) => b.area - a.area);
   for (const { i, j } of tries) {
     const size = sizeOf(i, j);
-    const middle = centreOnDetents(room, size, detentMm, { x: i % 2 === 1, y: j % 2 === 1 });
+    const middle = middlesOnDetents(room, size, detentMm, { x: i % 2 === 1, y: j % 2 === 1 }).find(
+      (at) => isEnough(want, room.layout, size, at),
+    );
     if (!middle) continue;
     return [
       {

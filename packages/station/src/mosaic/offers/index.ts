@@ -2,7 +2,7 @@ import type { Station } from '../../document/station.js';
 import type { Judged } from './judged.js';
 import { nearest, type Nearest } from './nearest.js';
 import { ranked, type Offered } from './ranked.js';
-import { shifted } from './shifted.js';
+import { shifted, type Shifted } from './shifted.js';
 import { roomsOf, stands } from './stand.js';
 import { rounds } from './turned.js';
 
@@ -36,6 +36,7 @@ export function* searchOffers(station: Station): Generator<Progress, Found> {
   const all = stands(station);
   if (typeof all === 'string') return { ...NOTHING, why: all };
   const tried: Judged[] = [];
+  let proven = true;
   const want = all[0]!.want;
   const parts = all.flatMap((stand) => roomsOf(stand).map((room) => ({ stand, room })));
   for (const [i, { stand, room }] of parts.entries()) {
@@ -43,21 +44,23 @@ export function* searchOffers(station: Station): Generator<Progress, Found> {
     for (;;) {
       const { done, value } = search.next();
       if (done) {
-        tried.push(...(value as Judged[]));
+        const { found, proven: sure } = value as Shifted;
+        tried.push(...found);
+        proven &&= sure;
         break;
       }
       yield {
         share: (i + (value as number)) / (parts.length + 1),
-        found: { ...NOTHING, offers: ranked(tried, want) },
+        found: { ...NOTHING, offers: ranked(station, tried, want, false) },
       };
     }
   }
   for (const stand of all) tried.push(...rounds(stand, roomsOf(stand)));
-  const offers = ranked(tried, want);
+  const offers = ranked(station, tried, want, proven);
   const shifts = tried.some(({ layout }) => layout.mosaic.moves !== 'camera');
   if (shifts) return { offers, why: null, nearest: null };
   // By shift nothing serves: it is told why, whatever a turned camera may do.
-  const search = nearest(all);
+  const search = nearest(station, all);
   for (;;) {
     const { done, value } = search.next();
     if (done) return { ...(value as Nearest), offers };

@@ -12,8 +12,6 @@ export interface Judged {
   readonly after: Station;
   readonly layout: Layout;
   readonly picture: MosaicPicture;
-  /** For certain no layout of fewer frames does the same. */
-  readonly least: boolean;
 }
 
 const SHARE_SLACK = 1e-3;
@@ -39,17 +37,18 @@ export function judged(after: Station, overlap: number, sharp: boolean): Judged 
     return null;
   }
   const picture = mosaicPicture(layout);
-  return picture && { after, layout, picture, least: false };
+  return picture && { after, layout, picture };
 }
 
-/** As near to an edge as makes no difference, mm. */
+/** As near to an edge as makes no difference, mm; on detents nearer cannot be told. */
 const TOUCHING_MM = 0.2;
+const touching = ({ carrier }: Layout): number => Math.max(TOUCHING_MM, carrier?.detentMm ?? 0);
 
-const touches = (cone: Cone, { frames }: Layout): boolean =>
-  frames.some(({ corners, centre }) =>
+const touches = (cone: Cone, layout: Layout): boolean =>
+  layout.frames.some(({ corners, centre }) =>
     corners.some((corner) => {
       const away = Math.hypot(corner.x - centre.x, corner.y - centre.y);
-      const t = 1 + TOUCHING_MM / away;
+      const t = 1 + touching(layout) / away;
       return !covers(cone, {
         x: centre.x + t * (corner.x - centre.x),
         y: centre.y + t * (corner.y - centre.y),
@@ -65,13 +64,14 @@ export function limitOf(station: Station, layout: Layout, sharp: boolean): strin
   }
   if (!carrier || mosaic.moves === 'camera') return null;
   const what = carrier.standard === 'back' ? 'back' : 'lens';
+  const near = touching(layout);
   // What cannot move at all ends nothing.
   const at = (value: number, [low, high]: readonly [number, number]): boolean =>
-    high > low && (value <= low + TOUCHING_MM || value >= high - TOUCHING_MM);
+    high > low && (value < low + near || value > high - near);
   const ends = frames.map(({ set }) => ({
     shift: at(set.shiftMm, carrier.shift),
     rise: at(set.riseMm, carrier.rise),
-    radial: Math.hypot(set.shiftMm, set.riseMm) >= carrier.radialMm - TOUCHING_MM,
+    radial: Math.hypot(set.shiftMm, set.riseMm) >= carrier.radialMm - near,
   }));
   const range = ([low, high]: readonly [number, number]): string =>
     -low === high ? `±${mm(high)}` : `${mm(low)} to ${mm(high)}`;

@@ -1,7 +1,8 @@
 import { fixed } from '../../words/format.js';
 import { stepHindrance } from './grids.js';
-import { limitOf, type Judged } from './judged.js';
-import { areaOf, framesOf, type Offered } from './ranked.js';
+import type { Station } from '../../document/station.js';
+import type { Judged } from './judged.js';
+import { areaOf, framesOf, ranked, type Offered } from './ranked.js';
 import { shifted } from './shifted.js';
 import { roomsOf, type Stand } from './stand.js';
 import { rounds } from './turned.js';
@@ -26,7 +27,7 @@ function measure({ picture, layout }: Judged, want: Want): number {
 }
 
 /** The nearest that can be had, and what keeps it from more. */
-export function* nearest(all: readonly Stand[]): Generator<number, Nearest> {
+export function* nearest(station: Station, all: readonly Stand[]): Generator<number, Nearest> {
   const tried: Judged[] = [];
   for (const stand of all) {
     const open: Stand = {
@@ -36,14 +37,12 @@ export function* nearest(all: readonly Stand[]): Generator<number, Nearest> {
         fill: true,
         leastPixels: 0,
         leastWidthPx: 0,
-        leastWidthMm: 0,
-        leastHeightMm: 0,
         leastHorizontalDeg: 0,
         leastVerticalDeg: 0,
       },
     };
     const rooms = roomsOf(open);
-    for (const room of rooms) tried.push(...(yield* shifted(open, room)));
+    for (const room of rooms) tried.push(...(yield* shifted(open, room)).found);
     tried.push(...rounds(open, rooms));
   }
   const want = all[0]!.want;
@@ -55,7 +54,8 @@ export function* nearest(all: readonly Stand[]): Generator<number, Nearest> {
     .find((said) => said !== null);
   if (!best)
     return { nearest: null, why: step ?? 'No layout of this rig has every frame in the circle.' };
-  const limit = limitOf(best.after, best.layout, want.sharp);
+  const [offered] = ranked(station, [best], { ...want, fill: false }, false);
+  const { limit } = offered!;
   const { widthMm, heightMm, horizontalDeg, verticalDeg } = best.picture;
   const pitch = best.layout.pixelPitchMm;
   const had =
@@ -70,10 +70,10 @@ export function* nearest(all: readonly Stand[]): Generator<number, Nearest> {
   return {
     why: [
       step,
-      `By shift this rig gives ${had} at most, from ${count} ${count === 1 ? 'frame' : 'frames'}${limit ? `; ${limit} limits it` : ''}.`,
+      `The nearest by shift is ${had}, from ${count} ${count === 1 ? 'frame' : 'frames'}${limit ? `; ${limit} limits it` : ''}.`,
     ]
       .filter(Boolean)
       .join(' '),
-    nearest: { ...best, share: 1, limit },
+    nearest: offered!,
   };
 }

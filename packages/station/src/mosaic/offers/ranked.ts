@@ -1,3 +1,7 @@
+import type { Point } from '@gangway/optics';
+import type { Station } from '../../document/station.js';
+import { setup } from '../../optical/setup.js';
+import { uncropped } from '../layout.js';
 import { limitOf, type Judged } from './judged.js';
 import type { Want } from './want.js';
 
@@ -7,6 +11,10 @@ export interface Offered extends Judged {
   readonly share: number;
   /** What keeps it from being larger; null where nothing does. */
   readonly limit: string | null;
+  /** For certain no fewer frames serve, moved the same way: across, or the camera turned. */
+  readonly least: boolean;
+  /** How far its middle lies from that of the single frame as it is set, mm. */
+  readonly moved: Point;
 }
 
 export const areaOf = ({ picture }: Judged): number => picture.widthMm * picture.heightMm;
@@ -29,13 +37,52 @@ const MOST_OFFERS = 6;
 const kindOf = ({ layout, after }: Judged): string =>
   `${layout.mosaic.pattern === 'free' ? 'grid' : layout.mosaic.pattern} ${layout.mosaic.moves} ${after.back.orientation}`;
 
-/** The best of each kind; of a fill also what a part of it takes. */
-export function ranked(all: readonly Judged[], want: Want): Offered[] {
+/** Rings and pinwheels are tried as they are; whether others with fewer frames serve is not known. */
+const classOf = ({ layout: { mosaic } }: Judged): 'across' | 'turned' | null =>
+  mosaic.pattern === 'turn'
+    ? 'turned'
+    : mosaic.pattern === 'grid' || mosaic.pattern === 'free'
+      ? 'across'
+      : null;
+
+/** Where the single frame lies as the station is set. */
+const presentMiddle = (station: Station): Point => {
+  const { whole, factor } = setup(uncropped(station));
+  return { x: whole.shiftMm * factor, y: whole.riseMm * factor };
+};
+
+/**
+ * The best of each kind; of a fill also what a part of it takes.
+ * @param proven whether the fewest frames across are there among them, for certain
+ */
+export function ranked(
+  station: Station,
+  all: readonly Judged[],
+  want: Want,
+  proven: boolean,
+): Offered[] {
+  const here = presentMiddle(station);
   const full = Math.max(0, ...all.map(areaOf));
+  /** Fewest of a class that give as much as what is wanted, or as all but a hundredth of a fill. */
+  const fewestOf = (kind: 'across' | 'turned'): number =>
+    Math.min(
+      Infinity,
+      ...all
+        .filter((each) => classOf(each) === kind)
+        .filter((each) => !want.fill || areaOf(each) >= FULL * FULL * full)
+        .map(framesOf),
+    );
+  const isLeast = (each: Judged): boolean => {
+    const kind = classOf(each);
+    if (kind === null || (kind === 'across' && !proven)) return false;
+    return framesOf(each) <= fewestOf(kind) && (!want.fill || areaOf(each) >= FULL * full);
+  };
   const offered = (each: Judged): Offered => ({
     ...each,
     share: full > 0 ? areaOf(each) / full : 1,
     limit: limitOf(each.after, each.layout, want.sharp),
+    least: isLeast(each),
+    moved: { x: each.layout.middle.x - here.x, y: each.layout.middle.y - here.y },
   });
   const sorted = [...all].sort(better);
   if (!want.fill) {

@@ -96,22 +96,28 @@ export function centreFor(room: Room, size: Size): Point | null {
   return along(Math.max(0, t - 1e-4));
 }
 
+/** Middles about which a picture of a size may lie: the one nearest to the present, and the best lit. */
+export function middlesFor(room: Room, size: Size): Point[] {
+  const near = centreFor(room, size);
+  if (!near) return [];
+  const best = bestCentre(room, size);
+  return best && lies(room, size, best) ? [near, best] : [near];
+}
+
 /** Lattice points looked at around the nearest one, and around the one with most to spare. */
 const AROUND = 6;
 
 /** The same with the middle on whole or half detents; `half` where the outer frames lie so. */
-export function centreOnDetents(
+export function middlesOnDetents(
   room: Room,
   size: Size,
   detentMm: number,
   half: { readonly x: boolean; readonly y: boolean },
-): Point | null {
-  const best = bestCentre(room, size);
-  if (!best || !lies(room, size, best)) return null;
+): Point[] {
   const { placing } = room.carrier;
   const snapped = (value: number, halved: boolean): number =>
     (Math.round(value / detentMm - (halved ? 0.5 : 0)) + (halved ? 0.5 : 0)) * detentMm;
-  for (const near of [centreFor(room, size) ?? best, best]) {
+  return middlesFor(room, size).flatMap((near) => {
     const set = toSet(placing, near);
     const tries: { at: Point; off: number }[] = [];
     for (let i = -AROUND; i <= AROUND; i++) {
@@ -119,12 +125,11 @@ export function centreOnDetents(
         const shiftMm = snapped(set.shiftMm, half.x) + i * detentMm;
         const riseMm = snapped(set.riseMm, half.y) + j * detentMm;
         const at = toPicture(placing, { shiftMm, riseMm });
-        tries.push({ at, off: Math.hypot(at.x - room.here.x, at.y - room.here.y) });
+        tries.push({ at, off: Math.hypot(at.x - near.x, at.y - near.y) });
       }
     }
     tries.sort((a, b) => a.off - b.off);
     const found = tries.find(({ at }) => lies(room, size, at));
-    if (found) return found.at;
-  }
-  return null;
+    return found ? [found.at] : [];
+  });
 }

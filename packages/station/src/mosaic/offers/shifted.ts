@@ -8,7 +8,7 @@ import { areaOf, better, framesOf, FULL } from './ranked.js';
 import { centreFor, type Room } from './room.js';
 import type { Stand } from './stand.js';
 import { fewerAmong, litStops, stopBlocks } from './stops.js';
-import { leastSize, serves } from './want.js';
+import { isEnough, serves } from './want.js';
 
 /** Columns and rows by their number of frames. */
 const SHAPES = Array.from({ length: MOST_FRAMES }, (_, i) => i + 1)
@@ -62,11 +62,8 @@ function* blocksThatServe(stand: Stand, room: Room): Generator<number, Judged[]>
   for (const { columns, rows } of shapes) {
     yield ++count / shapes.length;
     if (!want.fill && found.length > 0 && columns * rows > framesOf(found[0]!)) break;
-    // Where movements may stand anywhere, fewer frames were all tried before: this is the least.
     const tried = tryShape(stand, room, columns, rows, served);
-    if (tried)
-      // What is turned to shift may have layouts besides these blocks.
-      found.push({ ...tried, least: !room.carrier.turns });
+    if (tried) found.push(tried);
   }
   return found;
 }
@@ -84,15 +81,9 @@ function* stopsThatServe(
   const overlap = overlapOf(room.layout.mosaic);
   const pitch = room.layout.pixelPitchMm;
   const places = litStops(room, stops);
-  const least = leastSize(want, pitch);
   const area = ({ size }: { size: Size }): number => size.widthMm * size.heightMm;
   const blocks = stopBlocks(room, places)
-    .filter(
-      (block) =>
-        block.size.widthMm >= least.widthMm - 1e-6 &&
-        block.size.heightMm >= least.heightMm - 1e-6 &&
-        area(block) >= least.areaMm2 * (1 - 1e-6),
-    )
+    .filter(({ size, middle }) => isEnough(want, room.layout, size, middle))
     .sort((a, b) => a.centres.length - b.centres.length || area(b) - area(a));
   const found: Judged[] = [];
   for (const [i, block] of blocks.entries()) {
@@ -108,59 +99,74 @@ function* stopsThatServe(
   return found;
 }
 
-/** Proves the fewest of a list, or finds fewer. */
-function* certain(
+/** What was found on one carrier, and whether none with fewer frames is there, for certain. */
+export interface Shifted {
+  /** The fewest first. */
+  readonly found: readonly Judged[];
+  readonly proven: boolean;
+}
+
+/** Looks among all stops for fewer frames than a layout that is known, or for one where none is. */
+function* fewest(
   stand: Stand,
   room: Room,
   places: readonly Point[],
-  known: Judged,
+  known: Judged | undefined,
   areaMm2: number,
-): Generator<number, Judged> {
+): Generator<number, { readonly best: Judged | undefined; readonly proven: boolean }> {
   const { want, station } = stand;
-  const search = fewerAmong(room, places, want, areaMm2, framesOf(known));
-  for (;;) {
-    const { done, value } = search.next();
-    if (!done) {
-      yield 0.5 + (value as number) / 2;
-      continue;
-    }
-    const { centres, certain: sure } = value as {
-      centres: readonly Point[] | null;
-      certain: boolean;
-    };
-    if (!centres) return { ...known, least: sure };
+  const overlap = overlapOf(room.layout.mosaic);
+  const judge = (centres: readonly Point[]): Judged | null => {
     const sorted = [...centres].sort((a, b) => b.y - a.y || a.x - b.x);
-    const tried = judged(
-      withPlaces(station, room, sorted),
-      overlapOf(room.layout.mosaic),
-      want.sharp,
-    );
+    const tried = judged(withPlaces(station, room, sorted), overlap, want.sharp);
     const good =
       tried &&
       serves(want, tried.picture, room.layout.pixelPitchMm) &&
       areaOf(tried) >= areaMm2 * (1 - 1e-6);
-    // A cover whose box is not where the picture was put serves only where it is judged to.
-    return good ? { ...tried, least: sure } : { ...known, least: false };
+    return good ? tried : null;
+  };
+  const { best, certain } = yield* mapped(
+    fewerAmong(room, places, want, areaMm2, known ? framesOf(known) : Infinity, judge),
+    (share) => 0.5 + share / 2,
+  );
+  return { best: best ?? known, proven: certain };
+}
+
+/** A search whose progress is told on another scale. */
+function* mapped<T>(
+  search: Generator<number, T>,
+  to: (share: number) => number,
+): Generator<number, T> {
+  for (;;) {
+    const step = search.next();
+    if (step.done) return step.value;
+    yield to(step.value);
   }
 }
 
 /** Layouts by back or lens moved across, of one stand. */
-export function* shifted(stand: Stand, room: Room): Generator<number, Judged[]> {
-  const { carrier } = room;
-  const stops = carrier.stops;
-  if (stops?.some(({ rotationDeg }) => rotationDeg !== 0)) return [];
-  const found = stops
-    ? yield* stopsThatServe(stand, room, stops)
-    : yield* blocksThatServe(stand, room);
-  const full = Math.max(0, ...found.map(areaOf));
-  const area = stand.want.fill ? FULL * full : 0;
-  const known = [...found].filter((each) => areaOf(each) >= area).sort(better)[0];
-  if (!known || known.least || !stops) return found;
-  const proven =
-    framesOf(known) === 1
-      ? { ...known, least: true }
-      : stops.length <= MOST_LISTED
-        ? yield* certain(stand, room, litStops(room, stops), known, area)
-        : known;
-  return [proven, ...found.filter((each) => each !== known)];
+export function* shifted(stand: Stand, room: Room): Generator<number, Shifted> {
+  const { stops, turns } = room.carrier;
+  // A back that turns round the middle is not shifted.
+  if (stops?.some(({ rotationDeg }) => rotationDeg !== 0)) return { found: [], proven: true };
+  if (!stops) {
+    const found = yield* blocksThatServe(stand, room);
+    // By rise and shift apart every block of fewer frames was tried before. What is turned to shift
+    // may have layouts besides.
+    return { found: enoughOf(found, stand), proven: !turns };
+  }
+  const found = yield* stopsThatServe(stand, room, stops);
+  const area = stand.want.fill ? FULL * Math.max(0, ...found.map(areaOf)) : 0;
+  const [known, ...others] = enoughOf(found, stand);
+  if (known && framesOf(known) === 1) return { found: [known, ...others], proven: true };
+  if (stops.length > MOST_LISTED) return { found: enoughOf(found, stand), proven: false };
+  const { best, proven } = yield* fewest(stand, room, litStops(room, stops), known, area);
+  return { found: best ? [best, ...others] : [], proven };
+}
+
+/** The fewest frames that are enough first; of a fill those that fill it. */
+function enoughOf(found: readonly Judged[], { want }: Stand): Judged[] {
+  const area = want.fill ? FULL * Math.max(0, ...found.map(areaOf)) : 0;
+  const first = found.filter((each) => areaOf(each) >= area).sort(better)[0];
+  return first ? [first, ...found.filter((each) => each !== first)] : [];
 }

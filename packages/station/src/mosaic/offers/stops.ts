@@ -9,6 +9,7 @@ import { leastSize, type Want } from './want.js';
 export interface Chosen {
   readonly centres: readonly Point[];
   readonly size: Size;
+  readonly middle: Point;
 }
 
 /** Stops at which an upright frame is lit whole. */
@@ -65,6 +66,7 @@ export function stopBlocks({ layout }: Room, places: readonly Point[]): Chosen[]
                 widthMm: across.at(-1)! - across[0]! + frame.widthMm,
                 heightMm: up.at(-1)! - up[0]! + frame.heightMm,
               },
+              middle: { x: (across[0]! + across.at(-1)!) / 2, y: (up[0]! + up.at(-1)!) / 2 },
             },
           ]
         : [];
@@ -95,12 +97,7 @@ function fewestAlong(
 }
 
 /** Pictures about the middles of boxes of places that would serve, none larger than it must be. */
-function* targets(
-  room: Room,
-  places: readonly Point[],
-  want: Want,
-  least: Size & { areaMm2: number },
-) {
+function* targets(room: Room, places: readonly Point[], want: Want, areaMm2: number) {
   const { frame } = room.layout;
   const [xs, ys] = [distinct(places.map(({ x }) => x)), distinct(places.map(({ y }) => y))];
   for (const across of spans(xs)) {
@@ -113,6 +110,8 @@ function* targets(
         ({ x, y }) =>
           x >= left - HAIR_MM && x <= right + HAIR_MM && y >= foot - HAIR_MM && y <= top + HAIR_MM,
       );
+      const wanted = leastSize(want, room.layout, centre);
+      const least = { ...wanted, areaMm2: Math.max(wanted.areaMm2, areaMm2) };
       for (const size of sizesFor(inside, centre, box, frame, want, least)) {
         const lit = frameCovered(room.cone, { ...size, shiftMm: centre.x, riseMm: centre.y });
         if (lit) yield { inside, target: { ...size, centre }, across, up };
@@ -159,9 +158,9 @@ function sizesFor(
 /** Integer programmes that one search may put. */
 const MOST_PROGRAMMES = 300;
 
-export interface Fewer {
+export interface Fewer<Layout> {
   /** Fewer frames that serve; null: none was found. */
-  readonly centres: readonly Point[] | null;
+  readonly best: Layout | null;
   /** Every possibility was looked at. */
   readonly certain: boolean;
 }
@@ -169,25 +168,25 @@ export interface Fewer {
 /**
  * Looks among listed places for a layout with fewer frames than one that is known. Most boxes of
  * places are ruled out by counting columns and rows; the others by an integer programme each.
+ * @param judge a layout of these places, where it serves
  */
-export function* fewerAmong(
+export function* fewerAmong<Layout>(
   room: Room,
   places: readonly Point[],
   want: Want,
   areaMm2: number,
   known: number,
-): Generator<number, Fewer> {
-  const { frame, mosaic, pixelPitchMm } = room.layout;
+  judge: (centres: readonly Point[]) => Layout | null,
+): Generator<number, Fewer<Layout>> {
+  const { frame, mosaic } = room.layout;
   const overlap = overlapOf(mosaic);
-  const wanted = leastSize(want, pixelPitchMm);
-  const least = { ...wanted, areaMm2: Math.max(wanted.areaMm2, areaMm2) };
-  let [best, centres, certain, programmes]: [number, readonly Point[] | null, boolean, number] = [
+  let [fewest, best, certain, programmes]: [number, Layout | null, boolean, number] = [
     known,
     null,
     true,
     0,
   ];
-  for (const { inside, target, across, up } of targets(room, places, want, least)) {
+  for (const { inside, target, across, up } of targets(room, places, want, areaMm2)) {
     const { centre, widthMm, heightMm } = target;
     const bound =
       fewestAlong(
@@ -204,18 +203,21 @@ export function* fewerAmong(
         frame.heightMm,
         1 - overlap,
       );
-    if (bound >= best) continue;
+    if (bound >= fewest) continue;
     if (programmes >= MOST_PROGRAMMES) {
       certain = false;
       break;
     }
     programmes += 1;
     yield programmes / MOST_PROGRAMMES;
-    const answer: CoverAnswer = leastCover({ places: inside, frame, overlap, target }, best);
+    const answer: CoverAnswer = leastCover({ places: inside, frame, overlap, target }, fewest);
     if (answer.kind === 'unsure') certain = false;
     if (answer.kind !== 'found') continue;
-    certain &&= answer.proven;
-    [best, centres] = [answer.places.length, answer.places.map((i) => inside[i]!)];
+    const judged = judge(answer.places.map((i) => inside[i]!));
+    // What covers the target may come out in another shape, of the largest area, that does not serve:
+    // another cover of as few frames might.
+    certain &&= answer.proven && judged !== null;
+    if (judged) [fewest, best] = [answer.places.length, judged];
   }
-  return { centres, certain };
+  return { best, certain };
 }

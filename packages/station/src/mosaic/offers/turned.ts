@@ -9,7 +9,6 @@ import { serves } from './want.js';
 /** Rings, pinwheels and turns: each is what it is, tried as a whole. */
 export function rounds(stand: Stand, rooms: readonly Room[]): Judged[] {
   const { station, want, layout } = stand;
-
   const overlap = overlapOf(layout.mosaic);
   const base = baseOf(station);
   const pitch = layout.pixelPitchMm;
@@ -34,10 +33,7 @@ export function rounds(stand: Stand, rooms: readonly Room[]): Judged[] {
   if (!want.fill && level) {
     for (const mosaic of turnsOf(base)) {
       turn = good(mosaic);
-      if (turn.length > 0) {
-        turn = [{ ...turn[0]!, least: true }];
-        break;
-      }
+      if (turn.length > 0) break;
       if (layoutOf({ ...station, mosaic }).turn!.horizontalDeg > 360) break;
     }
   }

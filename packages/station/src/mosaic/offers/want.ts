@@ -1,17 +1,15 @@
-import { bisect, radians, type Size } from '@gangway/optics';
+import { radians, type Point, type Size } from '@gangway/optics';
 import type { Mosaic, Station } from '../../document/station.js';
 import type { Layout } from '../layout.js';
 import type { MosaicPicture } from '../picture.js';
 
 export type Wish = NonNullable<Mosaic['wish']>;
 
-/** What a picture must have to serve a wish: least sides, area or angles; a fill wants the most. */
+/** What a picture must have to serve a wish: least pixels or angles; a fill wants the most. */
 export interface Want {
   readonly fill: boolean;
   /** Every frame within the sharp core, not only within the circle. */
   readonly sharp: boolean;
-  readonly leastWidthMm: number;
-  readonly leastHeightMm: number;
   readonly leastWidthPx: number;
   readonly leastPixels: number;
   readonly leastHorizontalDeg: number;
@@ -22,8 +20,6 @@ export interface Want {
 const NOTHING: Want = {
   fill: false,
   sharp: false,
-  leastWidthMm: 0,
-  leastHeightMm: 0,
   leastWidthPx: 0,
   leastPixels: 0,
   leastHorizontalDeg: 0,
@@ -31,38 +27,34 @@ const NOTHING: Want = {
   shape: null,
 };
 
-/** Side of a flat picture about a middle that is seen under an angle. */
-function sideFor(deg: number, middle: number, away: number): number {
+/**
+ * Side of a flat picture about a middle that is seen under an angle: the tangent of the difference of
+ * its ends’ angles, solved for it.
+ */
+export function sideFor(deg: number, middle: number, away: number): number {
   if (deg >= 180) return Infinity;
-  const seen = (side: number): number =>
-    Math.atan((middle + side / 2) / away) - Math.atan((middle - side / 2) / away);
-  return bisect(1e7, 0, (side) => seen(side) >= radians(deg));
+  if (deg <= 0) return 0;
+  const [sin, cos] = [Math.sin(radians(deg)), Math.cos(radians(deg))];
+  const root = Math.sqrt((away * cos) ** 2 + sin * sin * (away * away + middle * middle));
+  return (2 * (root - away * cos)) / sin;
 }
 
 const MM_AN_INCH = 25.4;
 
-/** A wish as least sides, pixels and angles; a sentence where it cannot be told. */
+/** A wish as least pixels and angles; a sentence where it cannot be told. */
 export function wantOf(station: Station, layout: Layout, wish: Wish): Want | string {
-  const { imageDistanceMm: v, middle, pixelPitchMm } = layout;
-  const own: Want = { ...NOTHING, shape: layout.mosaic.output ?? null };
+  const { pixelPitchMm, mosaic } = layout;
+  const own: Want = { ...NOTHING, shape: mosaic.output ?? null };
   if (wish.fill !== undefined) return { ...own, fill: true, sharp: wish.fill === 'sharp' };
   if (wish.horizontal_deg !== undefined) {
     const { horizontal_deg: across, vertical_deg: up = 0 } = wish;
-    return {
-      ...own,
-      leastHorizontalDeg: across,
-      leastVerticalDeg: up,
-      leastWidthMm: sideFor(across, middle.x, v),
-      leastHeightMm: up === 0 ? 0 : sideFor(up, middle.y, v),
-    };
+    return { ...own, leastHorizontalDeg: across, leastVerticalDeg: up };
   }
   if (wish.focal_length_mm !== undefined) {
     const { focal_length_mm: f, width_mm, height_mm } = wish;
     const deg = (side: number): number => (2 * Math.atan(side / (2 * f)) * 180) / Math.PI;
     return {
       ...own,
-      leastWidthMm: (width_mm * v) / f,
-      leastHeightMm: (height_mm * v) / f,
       leastHorizontalDeg: deg(width_mm),
       leastVerticalDeg: deg(height_mm),
     };
@@ -72,7 +64,7 @@ export function wantOf(station: Station, layout: Layout, wish: Wish): Want | str
   }
   if (wish.megapixels !== undefined) return { ...own, leastPixels: wish.megapixels * 1e6 };
   const px = Math.ceil((wish.print_width_mm / MM_AN_INCH) * wish.dpi);
-  return { ...own, leastWidthPx: px, leastWidthMm: px * pixelPitchMm };
+  return { ...own, leastWidthPx: px };
 }
 
 /** What rounding takes, mm: a millionth of a millimetre; the angle of it at a metre. */
@@ -90,12 +82,33 @@ export function serves(want: Want, picture: MosaicPicture, pitchMm: number | nul
   );
 }
 
-/** The least sides and area a flat picture needs, mm; the same with a shape's sides in step. */
-export function leastSize(want: Want, pitchMm: number | null): Size & { readonly areaMm2: number } {
-  const areaMm2 = pitchMm === null ? 0 : want.leastPixels * pitchMm * pitchMm;
-  const { leastWidthMm: w, leastHeightMm: h, shape } = want;
-  if (!shape) return { widthMm: w, heightMm: h, areaMm2 };
-  const ratio = shape.across / shape.up;
+/** The least sides and area that a flat picture about a middle needs, mm; with a shape, its sides in step. */
+export function leastSize(
+  want: Want,
+  { imageDistanceMm: v, pixelPitchMm }: Pick<Layout, 'imageDistanceMm' | 'pixelPitchMm'>,
+  middle: Point,
+): Size & { readonly areaMm2: number } {
+  const pitch = pixelPitchMm ?? 0;
+  const areaMm2 = want.leastPixels * pitch * pitch;
+  const w = Math.max(want.leastWidthPx * pitch, sideFor(want.leastHorizontalDeg, middle.x, v));
+  const h = sideFor(want.leastVerticalDeg, middle.y, v);
+  if (!want.shape) return { widthMm: w, heightMm: h, areaMm2 };
+  const ratio = want.shape.across / want.shape.up;
   const widthMm = Math.max(w, h * ratio, Math.sqrt(areaMm2 * ratio));
   return { widthMm, heightMm: widthMm / ratio, areaMm2 };
+}
+
+/** Whether a picture of a size about a middle has what is wanted. */
+export function isEnough(
+  want: Want,
+  layout: Pick<Layout, 'imageDistanceMm' | 'pixelPitchMm'>,
+  { widthMm, heightMm }: Size,
+  middle: Point,
+): boolean {
+  const least = leastSize(want, layout, middle);
+  return (
+    widthMm >= least.widthMm - HAIR &&
+    heightMm >= least.heightMm - HAIR &&
+    widthMm * heightMm >= least.areaMm2 * (1 - 1e-9)
+  );
 }
