@@ -1,4 +1,4 @@
-import { parseStation, type Station } from '../../src/index.js';
+import { parseStation, type Mosaic, type Station } from '../../src/index.js';
 
 export type Given = Omit<
   Partial<Station>,
@@ -51,3 +51,17 @@ export function station({
   if (!read.ok) throw new Error(JSON.stringify(read.problems));
   return read.value;
 }
+
+export const laid = (mosaic: Mosaic, given: Given = {}): Station => station({ ...given, mosaic });
+
+/** Three frames side by side, each half over the next. */
+export const row = { pattern: 'grid', columns: 3, overlap: 0.5, moves: 'rear' } satisfies Mosaic;
+
+export const free = (...places: [number, number][]): Mosaic => ({
+  pattern: 'free',
+  moves: 'rear',
+  places: places.map(([x_mm, y_mm]) => ({ x_mm, y_mm })),
+});
+
+export const placesOf = ({ mosaic }: Station): number[][] =>
+  mosaic?.pattern === 'free' ? mosaic.places!.map(({ x_mm, y_mm }) => [x_mm, y_mm]) : [];
