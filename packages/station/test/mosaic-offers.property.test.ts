@@ -318,7 +318,8 @@ describe('the least number of frames, against every subset', () => {
 
 describe('what is said of the number of frames', () => {
   it('is said of the fewest only: not of three upright frames where two level ones do', () => {
-    // 630 mm at 240 dots an inch are 5953 px: 36 mm of level frames, two of 24 mm upright and more.
+    // 800 mm at 300 dots an inch are 9449 px, 56.7 mm: two level frames give 36 × 1.7 = 61.2 mm,
+    // three upright ones 24 × 2.4 = 57.6 mm.
     const wish = { print_width_mm: 800, dpi: 300 };
     const asked = station({ mosaic: { pattern: 'grid', moves: 'rear', overlap: 0.3, wish } });
     const across = offersOf(asked).offers.filter(({ layout }) => !layout.turn);
@@ -329,7 +330,7 @@ describe('what is said of the number of frames', () => {
   });
 
   it('finds a layout on stops that are no block of columns and rows', () => {
-    // Three stops on a slope: 61 mm across at the height they share, no two in one row.
+    // Three stops on a slope, no two in one row: the outer two give 60 mm across, 20 mm high.
     const places_mm = [
       [-12, 2],
       [0, 0],
@@ -355,6 +356,9 @@ describe('wishes that cannot be had', () => {
     expect(said({}, { megapixels: 500 })).toBe(
       'The nearest by shift is 112 MP, from 12 frames; the circle at f/8 limits it.',
     );
+    // A sensor so small would take hundreds of frames, of which 64 are tried.
+    const chip = { width_mm: 6, height_mm: 4, width_px: 600, height_px: 400 };
+    expect(said({ back: chip }, { megapixels: 500 })).toMatch(/ Not every layout was tried\.$/);
     expect(said({ movement_limits: { detent_mm: 12 } }, { megapixels: 60 }, 0.9)).toMatch(
       /^An overlap of 90 % asks for steps of 3\.6 mm or less; the detents are 12\.0 mm apart\. The most overlap on them is 67 %\./,
     );

@@ -60,7 +60,7 @@ export function* searchOffers(station: Station): Generator<Progress, Found> {
   const shifts = tried.some(({ layout }) => layout.mosaic.moves !== 'camera');
   if (shifts) return { offers, why: null, nearest: null };
   // By shift nothing serves: it is told why, whatever a turned camera may do.
-  const search = nearest(station, all);
+  const search = nearest(station, all, proven);
   for (;;) {
     const { done, value } = search.next();
     if (done) return { ...(value as Nearest), offers };

@@ -26,8 +26,17 @@ function measure({ picture, layout }: Judged, want: Want): number {
   return Math.min(...parts);
 }
 
-/** The nearest that can be had, and what keeps it from more. */
-export function* nearest(station: Station, all: readonly Stand[]): Generator<number, Nearest> {
+const UNSURE = 'Not every layout was tried.';
+
+/**
+ * The nearest that can be had, and what keeps it from more.
+ * @param proven for certain none serves by shift
+ */
+export function* nearest(
+  station: Station,
+  all: readonly Stand[],
+  proven: boolean,
+): Generator<number, Nearest> {
   const tried: Judged[] = [];
   for (const stand of all) {
     const open: Stand = {
@@ -52,8 +61,10 @@ export function* nearest(station: Station, all: readonly Stand[]): Generator<num
   const step = roomsOf(all[0]!)
     .map(stepHindrance)
     .find((said) => said !== null);
-  if (!best)
-    return { nearest: null, why: step ?? 'No layout of this rig has every frame in the circle.' };
+  if (!best) {
+    const none = step ?? 'No layout was found on this rig with every frame in the circle.';
+    return { nearest: null, why: proven ? none : `${none} ${UNSURE}` };
+  }
   const [offered] = ranked(station, [best], { ...want, fill: false }, false);
   const { limit } = offered!;
   const { widthMm, heightMm, horizontalDeg, verticalDeg } = best.picture;
@@ -71,6 +82,7 @@ export function* nearest(station: Station, all: readonly Stand[]): Generator<num
     why: [
       step,
       `The nearest by shift is ${had}, from ${count} ${count === 1 ? 'frame' : 'frames'}${limit ? `; ${limit} limits it` : ''}.`,
+      proven ? null : UNSURE,
     ]
       .filter(Boolean)
       .join(' '),

@@ -51,13 +51,18 @@ function enough(room: Room): { columns: number; rows: number } {
 }
 
 /** Every layout by blocks on a carrier that has no stops of its own. */
-function* blocksThatServe(stand: Stand, room: Room): Generator<number, Judged[]> {
+function* blocksThatServe(
+  stand: Stand,
+  room: Room,
+): Generator<number, { readonly found: readonly Judged[]; readonly all: boolean }> {
   const { want } = stand;
   const most = enough(room);
   const pitch = room.layout.pixelPitchMm;
   const served = (tried: Judged): boolean => serves(want, tried.picture, pitch);
   const found: Judged[] = [];
   const shapes = SHAPES.filter(({ columns, rows }) => columns <= most.columns && rows <= most.rows);
+  /** More frames than are tried would add nothing. */
+  const all = most.columns * most.rows <= MOST_FRAMES;
   let count = 0;
   for (const { columns, rows } of shapes) {
     yield ++count / shapes.length;
@@ -65,7 +70,7 @@ function* blocksThatServe(stand: Stand, room: Room): Generator<number, Judged[]>
     const tried = tryShape(stand, room, columns, rows, served);
     if (tried) found.push(tried);
   }
-  return found;
+  return { found, all };
 }
 
 /** Stops that are few enough to be put to the solver. */
@@ -150,10 +155,11 @@ export function* shifted(stand: Stand, room: Room): Generator<number, Shifted> {
   // A back that turns round the middle is not shifted.
   if (stops?.some(({ rotationDeg }) => rotationDeg !== 0)) return { found: [], proven: true };
   if (!stops) {
-    const found = yield* blocksThatServe(stand, room);
+    const { found, all } = yield* blocksThatServe(stand, room);
     // By rise and shift apart every block of fewer frames was tried before. What is turned to shift
-    // may have layouts besides.
-    return { found: enoughOf(found, stand), proven: !turns };
+    // may have layouts besides; a fill, or a wish that none serves, might want more frames still.
+    const proven = !turns && (all || (found.length > 0 && !stand.want.fill));
+    return { found: enoughOf(found, stand), proven };
   }
   const found = yield* stopsThatServe(stand, room, stops);
   const area = stand.want.fill ? FULL * Math.max(0, ...found.map(areaOf)) : 0;
