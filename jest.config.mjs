@@ -24,7 +24,7 @@ const project = (name) => ({
 
 export default {
   // Random suites are sized for coverage, not for speed; a busy machine may take its time.
-  testTimeout: 120_000,
+  testTimeout: 600_000,
   maxWorkers: '100%',
   projects: [
     'packages/optics',

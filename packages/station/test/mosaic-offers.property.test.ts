@@ -175,7 +175,7 @@ describe('every offered layout', () => {
           expect(rest).toEqual(same);
         }
       }),
-      { numRuns: 150 },
+      { numRuns: 100 },
     );
     expect(seen.offers).toBeGreaterThan(150);
     expect(seen.nothing).toBeGreaterThan(5);
