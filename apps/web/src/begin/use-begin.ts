@@ -11,6 +11,7 @@ import {
   type WholeRig,
 } from '@gangway/station';
 import { newId } from '../browser/new-id.js';
+import { answered } from '../records/answered.js';
 import {
   sentence,
   useCreateJobMutation,
@@ -72,7 +73,7 @@ export function useBegin(kit: readonly StoredItem[] | undefined) {
   };
 
   const jobFrom = async (job: Begun['job']) => {
-    if ('id' in job) return askJob(job.id).unwrap();
+    if ('id' in job) return answered(() => askJob(job.id));
     const name = job.newName.trim() || 'First job';
     return createJob({ id: idOf(['job', name]), name }).unwrap();
   };
@@ -85,7 +86,7 @@ export function useBegin(kit: readonly StoredItem[] | undefined) {
       const rig = await rigFrom(asked);
       const job = await jobFrom(wanted);
       const called =
-        name.trim() || (await freeName({ jobId: job.id, stem: 'Station' }).unwrap()).name;
+        name.trim() || (await answered(() => freeName({ jobId: job.id, stem: 'Station' }))).name;
       const begun = { ...newStation(called), focus: { distance_m: null } };
       const document = withJobCriterion({ ...withRig(begun, rig), back: rig.back }, job.criterion);
       const id = idOf(['station', job.id, document]);

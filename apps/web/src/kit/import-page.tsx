@@ -2,6 +2,7 @@ import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { KitItemOf, Stored } from '@gangway/station';
 import { onKitDropped } from '../files/dropped-kit.js';
+import { answered } from '../records/answered.js';
 import { isAway, sentence } from '../records/api.js';
 import { useAppDispatch } from '../store/store.js';
 import { Button } from '../ui/button.js';
@@ -48,15 +49,16 @@ export function ImportPage() {
     setWanted(next);
     setStanding({ kind: 'reading', done: 0, of: 0 });
     // The list may still be on its way; read without it, nothing would count as there already.
-    const asked = await loadKit({ archived: false }, true);
-    if (asked.error) {
+    let kit: ReturnType<typeof soundItems>;
+    try {
+      kit = soundItems(await answered(() => loadKit({ archived: false }, true)));
+    } catch (error) {
       setStanding({
         kind: 'refused',
-        message: `${sentence(asked.error)} The file was not read; choose it again.`,
+        message: `${sentence(error)} The file was not read; choose it again.`,
       });
       return;
     }
-    const kit = soundItems(asked.data ?? []);
     const question = (lenses: Question['lenses']) =>
       reader.read(
         next.file,
