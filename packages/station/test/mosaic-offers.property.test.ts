@@ -347,6 +347,59 @@ describe('what is said of the number of frames', () => {
   });
 });
 
+describe('a lens that is turned to shift', () => {
+  // Ranges of 12 mm, detents of 1 mm, stops every 30°: two level frames 60 mm across lie at ±12.
+  const turning: Given = {
+    movement_limits: {
+      moves: 'front',
+      rise_mm: [-12, 12],
+      shift_mm: [-12, 12],
+      detent_mm: 1,
+      shift_tilt: 'free',
+      turn_stops_deg: [0, 30, 60, 90],
+    },
+  };
+  const wish = { print_width_mm: 900, dpi: 240 };
+
+  it.each([0, 5, 9])('is laid through the middle when it was set %s mm off', (rise_mm) => {
+    const mosaic: Mosaic = { pattern: 'grid', moves: 'lens', overlap: 0.3, wish };
+    const { offers } = offersOf(station({ ...turning, movements: { rise_mm }, mosaic }));
+    const [first] = offers.filter(({ layout }) => layout.mosaic.pattern === 'grid');
+    expect(first!.layout.frames.map(({ set }) => [set.shiftMm, set.riseMm])).toEqual([
+      [-12, 0],
+      [12, 0],
+    ]);
+    expect(first!.least).toBe(false);
+  });
+});
+
+describe('wishes that one frame serves, or a turn never does', () => {
+  const offered = (given: Given, wish: NonNullable<Mosaic['wish']>) =>
+    offersOf(station({ ...given, mosaic: { pattern: 'grid', moves: 'rear', wish } })).offers;
+
+  it('are answered by one frame, for certain, and by nothing that turns', () => {
+    const offers = offered({}, { megapixels: 20 });
+    expect(offers.map(({ layout, least }) => [layout.frames.length, least])).toEqual([
+      [1, true],
+      [1, true],
+    ]);
+  });
+
+  it('are not answered by turning a camera up close, where its plane turns away', () => {
+    const turns = (given: Given) =>
+      offered(given, { megapixels: 130 }).filter(({ layout }) => layout.turn).length;
+    expect(turns({})).toBeGreaterThan(0);
+    expect(turns({ focus: { magnification: 0.5 } })).toBe(0);
+    const close = station({
+      focus: { magnification: 0.5 },
+      mosaic: { pattern: 'turn', moves: 'camera', columns: 3 },
+    });
+    expect(mosaicReport(close, close.mosaic!).problems.map(({ code }) => code)).toContain(
+      'turned_close',
+    );
+  });
+});
+
 describe('wishes that cannot be had', () => {
   const said = (given: Given, wish: NonNullable<Mosaic['wish']>, overlap = 0.3): string =>
     offersOf(station({ ...given, mosaic: { pattern: 'grid', moves: 'rear', overlap, wish } }))
@@ -354,7 +407,7 @@ describe('wishes that cannot be had', () => {
 
   it('say what limits and the nearest that can be had', () => {
     expect(said({}, { megapixels: 500 })).toBe(
-      'The nearest by shift is 112 MP, from 12 frames; the circle at f/8 limits it.',
+      'The nearest by shift is 112 MP, from 12 frames, limited by the circle at f/8.',
     );
     // A sensor so small would take hundreds of frames, of which 64 are tried.
     const chip = { width_mm: 6, height_mm: 4, width_px: 600, height_px: 400 };

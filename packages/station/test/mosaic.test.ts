@@ -310,7 +310,7 @@ describe('what the rig cannot', () => {
     expect(wide.possible).toBe(false);
     expect(wide.problems[0]).toMatchObject({
       code: 'out_of_reach',
-      message: 'Frames 1 and 3 lie past what the back can do, 25.2 mm from zero at the most.',
+      message: 'The back does not go as far as frames 1 and 3, up to 25.2 mm from zero.',
     });
     const clicks = mosaic(
       { pattern: 'grid', columns: 3, overlap: 0.51, moves: 'rear' },

@@ -1,7 +1,7 @@
 import type { Station } from '../document/station.js';
 import { turningWords } from '../optical/turning.js';
 import { degrees, mm, trimmed } from '../words/format.js';
-import { moveSaid } from '../words/hands.js';
+import { moveSaid, standardSaid } from '../words/hands.js';
 import type { Carrier } from './carrier.js';
 import { movingOf } from './edits.js';
 import { atLaidFrame, layoutOf, type LaidFrame, type Layout } from './layout.js';
@@ -29,7 +29,7 @@ const clicksSaid = ({ detentMm }: Carrier, value: number): string => {
 
 /** Rise and shift of one frame, as the hand sets them on the scales. */
 function movedWords(station: Station, carrier: Carrier, { set }: LaidFrame): string[] {
-  const what = carrier.standard === 'back' ? 'the back' : 'the lens';
+  const what = standardSaid(station, carrier.standard);
   const part = ([movement, value]: readonly ['rise' | 'shift', number]): string => {
     if (Math.abs(value) >= SEEN_MM) {
       return `${moveSaid(station, carrier.standard, movement, value)}${clicksSaid(carrier, value)}`;

@@ -1,12 +1,14 @@
 import type { Station } from '../document/station.js';
 import { fixed, mm, trimmed } from '../words/format.js';
 import { CORNER_NAMES } from '../words/names.js';
+import { standardSaid } from '../words/hands.js';
 import { findable, withinCarrier } from './carrier.js';
 import type { Depths } from './depths.js';
 import { joinedOf, type Gap, type Joined } from './joined.js';
 import { overlapOf, type Layout } from './layout.js';
 import { cornersPast } from './light.js';
 import { FLAT_ENDS_DEG, type MosaicPicture } from './picture.js';
+import { offLevelDeg, tooClose } from './turn-hindrance.js';
 
 export interface MosaicProblem {
   code:
@@ -21,6 +23,7 @@ export interface MosaicProblem {
     | 'thin_overlap'
     | 'between_stops'
     | 'pitched'
+    | 'turned_close'
     | 'behind_lens'
     | 'cropped'
     | 'no_turning_back'
@@ -75,7 +78,7 @@ const noFrames: Look = ({ layout: { frames } }) =>
     ? []
     : stop('no_frames', 'No frame is laid out yet; add one, or choose another pattern.');
 
-const outOfReach: Look = ({ layout }) => {
+const outOfReach: Look = ({ station, layout }) => {
   const { carrier, frames } = layout;
   if (!carrier || layout.mosaic.moves === 'camera') return [];
   // A turning adapter carries its frames round by itself; its stops are looked at below.
@@ -88,7 +91,7 @@ const outOfReach: Look = ({ layout }) => {
   );
   return stop(
     'out_of_reach',
-    `${capital(framesSaid(past))} ${past.length === 1 ? 'lies' : 'lie'} past what the ${carrier.standard === 'back' ? 'back' : 'lens'} can do, ${mm(most)} from zero at the most.`,
+    `${capital(standardSaid(station, carrier.standard))} does not go as far as ${framesSaid(past)}, ${past.length === 1 ? '' : 'up to '}${mm(most)} from zero.`,
   );
 };
 
@@ -172,13 +175,17 @@ const betweenStops: Look = ({ layout }) => {
     : warn('between_stops', `${said}; set by the scale.`);
 };
 
+const turnedClose: Look = ({ layout: { turn, s } }) => {
+  const said = turn && tooClose(s);
+  return said ? warn('turned_close', said) : [];
+};
+
 const pitched: Look = ({ station, layout: { turn } }) => {
-  const { pitch_deg } = station.camera;
-  const { rear_tilt_deg = 0 } = station.movements;
-  return turn && Math.abs(pitch_deg + rear_tilt_deg) > 0.05
+  const off = offLevelDeg(station);
+  return turn && Math.abs(off) > 0.05
     ? warn(
         'pitched',
-        `The camera points ${fixed(Math.abs(pitch_deg + rear_tilt_deg), 1)}° ${pitch_deg + rear_tilt_deg > 0 ? 'up' : 'down'}: turned about the upright, its frames climb and the figures here do not hold. Level it and use rise.`,
+        `The camera points ${fixed(Math.abs(off), 1)}° ${off > 0 ? 'up' : 'down'}: turned about the upright, its frames climb and the figures here do not hold. Level it and use rise.`,
       )
     : [];
 };
@@ -222,6 +229,7 @@ const LOOKS: readonly Look[] = [
   notCovered,
   thin,
   pitched,
+  turnedClose,
   behindLens,
   cropped,
   turningBack,

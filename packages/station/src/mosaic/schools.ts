@@ -8,6 +8,7 @@ import { baseOf } from './offers/judged.js';
 import { offersOf } from './offers/index.js';
 import { parallaxOf, pupilWithinMm } from './parallax.js';
 import { mosaicPicture, type MosaicPicture } from './picture.js';
+import { turnHindrance } from './turn-hindrance.js';
 import { workOf } from './work.js';
 
 /** One way to the same field, by what it costs. */
@@ -72,9 +73,8 @@ const HIGH_ENOUGH = 0.93;
 
 /** As few frames as see this far, turned on a level camera. */
 function turnFor(station: Station, horizontalDeg: number, verticalDeg: number): School | string {
-  if (Math.abs(station.camera.pitch_deg) > 0.05) {
-    return 'The camera is not level; turned about the upright its frames would climb.';
-  }
+  const hindrance = turnHindrance(station);
+  if (hindrance) return hindrance;
   for (const orientation of ['landscape', 'portrait'] as const) {
     const back = { ...station.back, orientation } as Station['back'];
     for (let columns = 1; columns <= 60; columns++) {

@@ -14,6 +14,15 @@ const WAYS = {
   back: { rise: ['Lower', 'Raise'], shift: ['left', 'right'] },
 } as const;
 
+/** What moves, by its name on this rig. */
+export function standardSaid(
+  { chain }: Pick<Station, 'chain'>,
+  standard: 'front' | 'back',
+): string {
+  if (standard === 'back') return 'the back';
+  return chain.some(({ kind }) => kind === 'view_camera') ? 'the front standard' : 'the lens';
+}
+
 /**
  * A rise or a shift as the hand does it: “Lower the back 6.0 mm”.
  * @param standard what moves
@@ -25,8 +34,7 @@ export function moveSaid(
   movement: 'rise' | 'shift',
   mmSet: number,
 ): string {
-  const bellows = chain.some(({ kind }) => kind === 'view_camera');
-  const what = standard === 'back' ? 'the back' : bellows ? 'the front standard' : 'the lens';
+  const what = standardSaid({ chain }, standard);
   const way = WAYS[standard][movement][mmSet < 0 ? 1 : 0];
   const size = mm(Math.abs(mmSet));
   return movement === 'rise' ? `${way} ${what} ${size}` : `Shift ${what} ${size} ${way}`;

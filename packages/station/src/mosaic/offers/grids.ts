@@ -1,5 +1,6 @@
 import { toSet, type Point, type SetMovement, type Size } from '@gangway/optics';
 import { fixed } from '../../words/format.js';
+import { findable } from '../carrier.js';
 import { overlapOf } from '../layout.js';
 import { centreFor, middlesFor, middlesOnDetents, type Room } from './room.js';
 import { isEnough, leastSize, type Want } from './want.js';
@@ -136,8 +137,9 @@ function onDetents(
   rows: number,
   detentMm: number,
 ): Block[] {
+  const { carrier } = room;
   const { frame, mosaic } = room.layout;
-  const { shift, rise } = room.carrier.placing;
+  const { shift, rise } = carrier.placing;
   const share = 1 - overlapOf(mosaic) + 1e-9;
   const [perX, perY] = [Math.abs(shift.x) * detentMm, Math.abs(rise.y) * detentMm];
   const totals = (count: number, side: number, per: number): number[] => {
@@ -163,17 +165,19 @@ function onDetents(
   tries.sort((a, b) => b.area - a.area);
   for (const { i, j } of tries) {
     const size = sizeOf(i, j);
-    const middle = middlesOnDetents(room, size, detentMm, { x: i % 2 === 1, y: j % 2 === 1 }).find(
-      (at) => isEnough(want, room.layout, size, at),
+    const xs = inClicks(i, columns).map((click) => (click - i / 2) * perX);
+    const ys = inClicks(j, rows).map((click) => (click - j / 2) * perY);
+    // What slides stops on every detent; what turns, only along its own angles.
+    const settable = ({ x, y }: Point): boolean =>
+      !carrier.turns ||
+      xs.every((dx) =>
+        ys.every((dy) => findable(carrier, toSet(carrier.placing, { x: x + dx, y: y + dy }))),
+      );
+    const half = { x: i % 2 === 1, y: j % 2 === 1 };
+    const middle = middlesOnDetents(room, size, detentMm, half, settable).find((at) =>
+      isEnough(want, room.layout, size, at),
     );
-    if (!middle) continue;
-    return [
-      {
-        middle,
-        xs: inClicks(i, columns).map((click) => (click - i / 2) * perX),
-        ys: inClicks(j, rows).map((click) => (click - j / 2) * perY),
-      },
-    ];
+    if (middle) return [{ middle, xs, ys }];
   }
   return [];
 }

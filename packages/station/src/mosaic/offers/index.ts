@@ -1,7 +1,7 @@
 import type { Station } from '../../document/station.js';
 import type { Judged } from './judged.js';
 import { nearest, type Nearest } from './nearest.js';
-import { ranked, type Offered } from './ranked.js';
+import { framesOf, ranked, type Offered } from './ranked.js';
 import { shifted, type Shifted } from './shifted.js';
 import { roomsOf, stands } from './stand.js';
 import { rounds } from './turned.js';
@@ -55,7 +55,9 @@ export function* searchOffers(station: Station): Generator<Progress, Found> {
       };
     }
   }
-  for (const stand of all) tried.push(...rounds(stand, roomsOf(stand)));
+  // What one frame gives needs no ring, no pinwheel and no turn.
+  const alone = !want.fill && tried.some((each) => framesOf(each) === 1);
+  if (!alone) for (const stand of all) tried.push(...rounds(stand, roomsOf(stand)));
   const offers = ranked(station, tried, want, proven);
   const shifts = tried.some(({ layout }) => layout.mosaic.moves !== 'camera');
   if (shifts) return { offers, why: null, nearest: null };

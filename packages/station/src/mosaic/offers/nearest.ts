@@ -62,7 +62,9 @@ export function* nearest(
     .map(stepHindrance)
     .find((said) => said !== null);
   if (!best) {
-    const none = step ?? 'No layout was found on this rig with every frame in the circle.';
+    const none =
+      step ??
+      `No layout was found on this rig with every frame in the ${want.sharp ? 'sharp core' : 'circle'}.`;
     return { nearest: null, why: proven ? none : `${none} ${UNSURE}` };
   }
   const [offered] = ranked(station, [best], { ...want, fill: false }, false);
@@ -81,7 +83,7 @@ export function* nearest(
   return {
     why: [
       step,
-      `The nearest by shift is ${had}, from ${count} ${count === 1 ? 'frame' : 'frames'}${limit ? `; ${limit} limits it` : ''}.`,
+      `The nearest by shift is ${had}, from ${count} ${count === 1 ? 'frame' : 'frames'}${limit ? `, limited by ${limit}` : ''}.`,
       proven ? null : UNSURE,
     ]
       .filter(Boolean)

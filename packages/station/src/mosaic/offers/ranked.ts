@@ -74,7 +74,8 @@ export function ranked(
     );
   const isLeast = (each: Judged): boolean => {
     const kind = classOf(each);
-    if (kind === null || (kind === 'across' && !proven)) return false;
+    const alone = framesOf(each) === 1;
+    if (kind === null || (kind === 'across' && !proven && !alone)) return false;
     return framesOf(each) <= fewestOf(kind) && (!want.fill || areaOf(each) >= FULL * full);
   };
   const offered = (each: Judged): Offered => ({

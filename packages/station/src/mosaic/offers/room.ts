@@ -107,12 +107,16 @@ export function middlesFor(room: Room, size: Size): Point[] {
 /** Lattice points looked at around the nearest one, and around the one with most to spare. */
 const AROUND = 6;
 
-/** The same with the middle on whole or half detents; `half` where the outer frames lie so. */
+/**
+ * The same with the middle on whole or half detents; `half` where the outer frames lie so.
+ * @param settable whether a hand finds the frames about a middle: what turns does not stop everywhere
+ */
 export function middlesOnDetents(
   room: Room,
   size: Size,
   detentMm: number,
   half: { readonly x: boolean; readonly y: boolean },
+  settable: (middle: Point) => boolean,
 ): Point[] {
   const { placing } = room.carrier;
   const snapped = (value: number, halved: boolean): number =>
@@ -129,7 +133,7 @@ export function middlesOnDetents(
       }
     }
     tries.sort((a, b) => a.off - b.off);
-    const found = tries.find(({ at }) => lies(room, size, at));
+    const found = tries.find(({ at }) => settable(at) && lies(room, size, at));
     return found ? [found.at] : [];
   });
 }

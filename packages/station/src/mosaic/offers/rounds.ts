@@ -64,9 +64,9 @@ const MOST_TURNED = 60;
 
 /** The whole camera turned: one row, as many frames as are asked for. */
 export const turnsOf = (base: Omit<Of<'turn'>, 'pattern' | 'moves' | 'columns'>): Of<'turn'>[] =>
-  Array.from({ length: MOST_TURNED }, (_, i) => ({
+  Array.from({ length: MOST_TURNED - 1 }, (_, i) => ({
     ...base,
     pattern: 'turn' as const,
     moves: 'camera' as const,
-    columns: i + 1,
+    columns: i + 2,
   }));

@@ -1,5 +1,6 @@
 import type { Mosaic } from '../../document/station.js';
 import { layoutOf, overlapOf } from '../layout.js';
+import { turnHindrance } from '../turn-hindrance.js';
 import { baseOf, judged, type Judged } from './judged.js';
 import type { Room } from './room.js';
 import { ringsOf, turnsOf, wheelsOf } from './rounds.js';
@@ -28,9 +29,8 @@ export function rounds(stand: Stand, rooms: readonly Room[]): Judged[] {
         (wheel) => good(wheel),
       ),
     );
-  const level = Math.abs(station.camera.pitch_deg) < 0.05 && !station.movements.rear_tilt_deg;
   let turn: Judged[] = [];
-  if (!want.fill && level) {
+  if (!want.fill && turnHindrance(station) === null) {
     for (const mosaic of turnsOf(base)) {
       turn = good(mosaic);
       if (turn.length > 0) break;
