@@ -14,11 +14,15 @@ const STATION = {
   rig: ['document', 'words', 'optical'],
   kit: ['document', 'words', 'optical', 'ways', 'rig'],
   mosaic: ['document', 'words', 'optical'],
+  exposure: ['document', 'words', 'optical', 'kit', 'mosaic'],
   facade: ['document', 'words', 'optical', 'ways', 'rig', 'kit', 'mosaic'],
   cover: ['document', 'words', 'optical', 'controls', 'ways', 'facade'],
   focus: ['document', 'words', 'optical', 'controls', 'ways', 'scene'],
-  report: ['document', 'words', 'optical', 'rig', 'mosaic', 'facade', 'cover', 'focus'],
-  explain: ['document', 'words', 'optical', 'mosaic', 'facade', 'cover', 'focus', 'report'],
+  report: ['document', 'words', 'optical', 'rig', 'mosaic', 'exposure', 'facade', 'cover', 'focus'],
+  explain: [
+    ...['document', 'words', 'optical', 'mosaic', 'exposure', 'facade', 'cover', 'focus'],
+    'report',
+  ],
   compare: ['document', 'words', 'optical', 'rig', 'kit', 'report'],
 };
 

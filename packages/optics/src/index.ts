@@ -14,6 +14,7 @@ export * from './coverage.js';
 export * from './depth.js';
 export * from './diffraction.js';
 export * from './envelope.js';
+export * from './exposure.js';
 export * from './field.js';
 export * from './focus-plane.js';
 export * from './framing.js';

@@ -123,3 +123,73 @@ export function parseRatio(text: string): Parsed {
   if (!one) return refuse(`“${written}” is not a number; write for example 0.5 or 1:2.`);
   return finite(Number(one[1]), written);
 }
+
+const TIME_UNITS: Record<string, number> = {
+  s: 1,
+  sec: 1,
+  second: 1,
+  seconds: 1,
+  '"': 1,
+  min: 60,
+  m: 60,
+  minute: 60,
+  minutes: 60,
+  "'": 60,
+  h: 3600,
+  hour: 3600,
+  hours: 3600,
+  ms: 0.001,
+};
+
+/** A time in seconds: `1/125`, `0.5`, `4 s`, `2 min`, `1m30`, `1:30`, `1 h 5 min`, `8 ms`. */
+export function parseTimeS(text: string): Parsed {
+  const written = text.trim();
+  const long = tooLong(written);
+  if (long) return long;
+  const plain = tidy(written).toLowerCase();
+  const no = refuse(`“${written}” is not a time; write for example 1/125, 4 s or 2 min.`);
+  if (plain === '') return refuse('Write a time, for example 1/125, 4 s or 2 min.');
+  const clock = /^(?:(\d+):)?(\d{1,3}):(\d{1,2}(?:\.\d+)?)$/.exec(plain);
+  if (clock) {
+    return finite(Number(clock[1] ?? 0) * 3600 + Number(clock[2]) * 60 + Number(clock[3]), written);
+  }
+  const part = new RegExp(`^\\s*(${QUANTITY})\\s*([a-z'"]*)`);
+  let rest = plain;
+  let total = 0;
+  let before = Infinity;
+  while (rest.trim() !== '') {
+    const found = part.exec(rest);
+    if (!found) return no;
+    // A number that ends a longer time counts in the next smaller unit: 1m30.
+    const unit = found[2] === '' ? (before === 3600 ? 60 : 1) : TIME_UNITS[found[2]!];
+    if (unit === undefined || unit >= before) return no;
+    total += readQuantity(found[1]!) * unit;
+    before = unit;
+    rest = rest.slice(found[0].length);
+  }
+  return finite(total, written);
+}
+
+/** A number of stops of light: `1`, `-0.7`, `1 1/3`, `+2/3`, `1⅓`; or a factor of time: `8x`, `×4`. */
+export function parseStops(text: string): Parsed {
+  const written = text.trim();
+  const long = tooLong(written);
+  if (long) return long;
+  const plain = tidy(written)
+    .toLowerCase()
+    .replace('⅓', ' 1/3')
+    .replace('½', ' 1/2')
+    .replace('⅔', ' 2/3')
+    .trim();
+  const times = new RegExp(`^(?:[x×]\\s*(${QUANTITY})|(${QUANTITY})\\s*[x×])$`).exec(plain);
+  if (times) {
+    const factor = readQuantity(times[1] ?? times[2]!);
+    return factor > 0
+      ? finite(Math.log2(factor), written)
+      : refuse('A factor must be above 0; write for example 4×.');
+  }
+  const one = new RegExp(`^([+-]?)\\s*(${QUANTITY})\\s*(?:stops?|ev)?$`).exec(plain);
+  if (!one) return refuse(`“${written}” is not a number of stops; write for example 1 1/3, or 8×.`);
+  const size = readQuantity(one[2]!);
+  return finite(one[1] === '-' ? -size : size, written);
+}

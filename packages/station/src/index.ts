@@ -14,6 +14,7 @@ export { cutText, isWellFormed } from './document/text.js';
 export * from './document/variants.js';
 export * from './words/diffraction.js';
 export * from './words/format.js';
+export * from './words/times.js';
 export * from './words/formats.js';
 export * from './words/hands.js';
 export * from './words/names.js';
@@ -54,6 +55,7 @@ export * from './kit/summary.js';
 export * from './kit/texts.js';
 export * from './kit/updates.js';
 export * from './mosaic/index.js';
+export * from './exposure/index.js';
 export { marksByFrame } from './report/frame-marks.js';
 export * from './facade/correction.js';
 export { framed, movementsAsked, facadeView } from './facade/facade.js';
@@ -88,6 +90,8 @@ export {
   parseFNumber,
   parseLengthMm,
   parseRatio,
+  parseStops,
+  parseTimeS,
   engravedStops,
   type LimitedBy,
   type Parsed,

@@ -4,6 +4,8 @@ import {
   CONTROLS,
   editedStation,
   evaluate,
+  exposureVerdict,
+  exposureWays,
   framingWays,
   framedWell,
   parseStation,
@@ -24,6 +26,8 @@ describe('any station at all', () => {
         const sentences = [
           ...report.rig.problems.map(({ message }) => message),
           ...(report.mosaic?.problems ?? []).map(({ message }) => message),
+          ...(report.exposure?.problems ?? []).map(({ message }) => message),
+          ...(report.exposure ? [exposureVerdict(station, report.exposure).sentence] : []),
         ];
         for (const sentence of sentences) {
           expect(sentence).not.toMatch(/NaN|undefined|Infinity (mm|m|°|×|kg)/);
@@ -34,7 +38,15 @@ describe('any station at all', () => {
     );
     // The worlds hold what the report can speak of.
     expect([...seen]).toEqual(
-      expect.arrayContaining(['facade', 'marks', 'solution', 'turn_in', 'mosaic', 'rig']),
+      expect.arrayContaining([
+        'facade',
+        'marks',
+        'solution',
+        'turn_in',
+        'mosaic',
+        'exposure',
+        'rig',
+      ]),
     );
   });
 
@@ -53,6 +65,36 @@ describe('any station at all', () => {
         }
       }),
       { numRuns: 150 },
+    );
+    expect(offered).toBeGreaterThan(15);
+  });
+
+  it('is offered exposures that parse and do what they say', () => {
+    let offered = 0;
+    fc.assert(
+      fc.property(everything, (station) => {
+        for (const { id, title, detail, after } of exposureWays(station)) {
+          offered += 1;
+          expect(`${title} ${detail}`).not.toMatch(/NaN|undefined|Infinity/);
+          const read = editedStation(after, station);
+          expect(read.ok ? [] : read.problems).toEqual([]);
+          const [was, now] = [evaluate(station).exposure!, evaluate(after).exposure!];
+          const codes = now.problems.map(({ code }) => code);
+          if (id === 'brackets' || id === 'development') expect(now.covers_range).toBe(true);
+          if (id === 'stop down' || id === 'grey filter') expect(codes).not.toContain('too_short');
+          if (id === 'one pop') expect(now.flash!.pops).toBe(1);
+          if (id === 'centre filter') {
+            expect(now.filter_stops - was.filter_stops).toBeCloseTo(was.corner_stops!, 1);
+          }
+          if (id === 'corner bracket') {
+            const over = 0.5 * (after.exposure!.brackets!.frames - 1);
+            expect(over * after.exposure!.brackets!.step_stops).toBeGreaterThanOrEqual(
+              was.corner_stops! - 1e-6,
+            );
+          }
+        }
+      }),
+      { numRuns: 120 },
     );
     expect(offered).toBeGreaterThan(15);
   });

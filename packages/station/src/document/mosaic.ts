@@ -116,14 +116,6 @@ export const mosaicSchema = z.discriminatedUnion(
   { error: kindFault('pattern', Object.keys(PATTERNS)) },
 );
 
-/** What the meter said; here only how many frames each exposure is bracketed into. */
-export const exposureSchema = record({
-  brackets: record({
-    frames: quantity('', { min: 1, max: 99, whole: true }),
-    step_stops: quantity('stops', { min: 0, max: 20 }),
-  }).optional(),
-});
-
 /** A sliding or turning back, or an adapter before it, that stops at places of its own. */
 export const frameStopsSchema = z.union(
   [

@@ -33,7 +33,7 @@ const massG = () => quantity('g', { min: 0.001, max: 1_000_000 });
 const offCentreMm = () => quantity('mm', { min: -2000, max: 2000 });
 
 /** Which kit item a copy was taken from, and how it stood then. */
-const origin = {
+export const origin = {
   origin: record({
     kit_id: text(64),
     kit_revision: quantity('', { min: 1, max: 2_147_483_647, whole: true }),

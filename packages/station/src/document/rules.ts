@@ -10,7 +10,16 @@ import { focusingLensOf } from './chain.js';
 import type { Refuse } from './refuse.js';
 import { siteRules } from './site-rules.js';
 import { leanedOf, stanceOfStation } from './standards.js';
-import type { Back, ChainPart, Lens, MovementLimits, Settings, Station } from './station.js';
+import type {
+  Back,
+  ChainPart,
+  Exposure,
+  Film,
+  Lens,
+  MovementLimits,
+  Settings,
+  Station,
+} from './station.js';
 
 /** What fields owe each other, once each by itself is sound. One rule for every document. */
 
@@ -103,6 +112,83 @@ export function rigRules(
   chainRules(chain, refuse);
 }
 
+const READINGS = ['time_s', 'ev', 'spots'] as const;
+
+/** What a film owes itself, in a station as in the kit: a table runs upwards, developments have names of their own. */
+export function filmRules(
+  { reciprocity, developments }: Pick<Film, 'reciprocity' | 'developments'>,
+  at: Path,
+  refuse: Refuse,
+): void {
+  reciprocityRules(reciprocity, [...at, 'reciprocity'], refuse);
+  const names = (developments ?? []).map(({ name }) => name);
+  names.forEach((name, i) => {
+    if (names.indexOf(name) === i) return;
+    refuse(
+      [...at, 'developments', i, 'name'],
+      `repeats “${name}”; give each one a name of its own`,
+    );
+  });
+}
+
+function reciprocityRules(reciprocity: Film['reciprocity'], at: Path, refuse: Refuse): void {
+  (reciprocity?.table ?? []).forEach(({ metered_s, given_s }, i) => {
+    const before = reciprocity!.table![i - 1];
+    if (before && metered_s <= before.metered_s) {
+      refuse(
+        [...at, 'table', i, 'metered_s'],
+        `must be above ${before.metered_s} s: list the times from short to long`,
+      );
+    } else if (given_s < metered_s) {
+      refuse([...at, 'table', i, 'given_s'], `must be at least the metered time, ${metered_s} s`);
+    } else if (before && given_s <= before.given_s) {
+      refuse([...at, 'table', i, 'given_s'], `must be above ${before.given_s} s, the one before`);
+    }
+  });
+}
+
+/** What the fields of an exposure owe each other. */
+export function exposureRules(exposure: Exposure, refuse: Refuse): void {
+  const at = 'exposure';
+  const { meter, reciprocity, film, shutter, flash_power: power } = exposure;
+  const given = READINGS.filter((name) => meter?.[name] !== undefined);
+  if (given.length > 1) {
+    refuse([at, 'meter', given[1]!], `must be left out beside ${given[0]}: one reading only`);
+  }
+  const placed = (meter?.spots ?? []).flatMap(({ place_stops }, i) =>
+    place_stops === undefined ? [] : [i],
+  );
+  if (placed.length > 1) {
+    refuse(
+      [at, 'meter', 'spots', placed[1]!, 'place_stops'],
+      'must be left out: one spot only is placed, the others fall where they fall',
+    );
+  }
+  reciprocityRules(reciprocity, [at, 'reciprocity'], refuse);
+  if (film) filmRules(film, [at, 'film'], refuse);
+  if (exposure.development !== undefined) {
+    const names = (film?.developments ?? []).map(({ name }) => name);
+    if (!names.includes(exposure.development)) {
+      refuse(
+        [at, 'development'],
+        names.length === 0
+          ? 'needs a film that knows its developments'
+          : `must be one of the film’s: ${names.map((name) => `“${name}”`).join(', ')}`,
+      );
+    }
+  }
+  const { fastest_s: fastest, slowest_s: slowest } = shutter ?? {};
+  if (fastest !== undefined && slowest !== undefined && fastest > slowest) {
+    refuse([at, 'shutter', 'fastest_s'], `must be at most slowest_s, ${slowest} s`);
+  }
+  if (power?.least !== undefined && power.least > (power.metered ?? 1)) {
+    refuse(
+      [at, 'flash_power', 'least'],
+      `must be at most the power that was metered, ${power.metered ?? 1}`,
+    );
+  }
+}
+
 /** Relations between fields: what each may be depends on another. */
 export function settingsFaults(station: Settings, refuse: Refuse): void {
   const { back, lens, mosaic } = station;
@@ -122,6 +208,7 @@ export function settingsFaults(station: Settings, refuse: Refuse): void {
   if (mosaic?.near_m !== undefined && mosaic.far_m !== undefined && mosaic.near_m > mosaic.far_m) {
     refuse(['mosaic', 'near_m'], `must be at most far_m, ${mosaic.far_m}`);
   }
+  if (station.exposure) exposureRules(station.exposure, refuse);
   oneBack(station, refuse);
   nearEnough(station, refuse);
   siteRules(station, refuse);

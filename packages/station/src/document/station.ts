@@ -26,7 +26,8 @@ import {
   yesOrNo,
   type Known,
 } from './fields.js';
-import { exposureSchema, mosaicSchema } from './mosaic.js';
+import { exposureSchema } from './exposure.js';
+import { mosaicSchema } from './mosaic.js';
 import { backSchema, chainPartSchema, lensSchema, movementLimitsSchema } from './parts.js';
 import { cropSchema, facadeSchema, siteSchema, turnInSchema } from './site.js';
 
@@ -182,6 +183,8 @@ export type Box = NonNullable<Site['boxes']>[number];
 export type Mark = NonNullable<Station['marks']>[number];
 export type Solve = NonNullable<Station['solve']>;
 export type Mosaic = NonNullable<Station['mosaic']>;
+export type Exposure = NonNullable<Station['exposure']>;
+export type Film = NonNullable<Exposure['film']>;
 export type Crop = NonNullable<Station['crop']>;
 /** Settings of a kept variant. */
 export type Settings = NonNullable<Station['variants']>['kept'][number]['settings'];

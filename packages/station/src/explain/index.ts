@@ -2,6 +2,7 @@ import { readings } from '../report/readings.js';
 import type { Station } from '../document/station.js';
 import { setup } from '../optical/setup.js';
 import { whyBestStop } from './best-stop.js';
+import { EXPOSURE_REASONS } from './exposure.js';
 import { whyFacadeRise } from './facade-rise.js';
 import { whyImageDistance } from './image-distance.js';
 import { whyLimits } from './limits.js';
@@ -23,6 +24,7 @@ const REASONS = {
   solution: whySolution,
   bestStop: whyBestStop,
   ...MOSAIC_REASONS,
+  ...EXPOSURE_REASONS,
 } satisfies Record<string, (asked: Asked) => Why>;
 
 export type Reason = keyof typeof REASONS;

@@ -19,7 +19,10 @@ export type Input =
   | 'angles'
   | 'circle'
   | 'reduced'
-  | 'frame_stops';
+  | 'frame_stops'
+  | 'light'
+  | 'reciprocity'
+  | 'developments';
 
 export interface FieldDef {
   /** Where it lies in the item: names of the station file, joined by dots. */
@@ -54,6 +57,11 @@ const HANDLING: FieldGroup = {
     field('modified', 'Altered by its owner', 'yesno'),
     field('notes', 'Notes', 'notes'),
   ],
+};
+
+const NOTES: FieldGroup = {
+  title: 'Notes',
+  fields: [field('notes', 'Notes', 'notes')],
 };
 
 const MOUNT_HELP = 'Any name, as long as what fits together carries the same one.';
@@ -295,6 +303,47 @@ export const KIT_FIELDS: Record<Kind, readonly FieldGroup[]> = {
         field('thread_mm', 'Thread', 'length', { needed: true }),
         field('clear_diameter_mm', 'Clear diameter', 'length', { needed: true }),
         field('thickness_mm', 'From its seat to its front edge', 'length', { needed: true }),
+        field('stops', 'Light it takes', 'light', {
+          help: 'In stops, 1 1/3, or as a factor of time, 2.5×.',
+        }),
+      ],
+    },
+    HANDLING,
+  ],
+  film: [
+    {
+      title: 'Film',
+      open: true,
+      fields: [
+        NAME,
+        field('iso', 'Sensitivity, ISO', 'number'),
+        field('range_stops', 'Range it holds', 'light', { help: 'In stops, as you develop it.' }),
+        field('reciprocity', 'Long times', 'reciprocity', {
+          help: 'An exponent, 1.31 past 1 s; or a table, metered and given: 1 s: 1.5 s; 10 s: 25 s.',
+        }),
+        field('developments', 'Developments', 'developments', {
+          help: 'Name, ISO and the range it then holds: Normal: ISO 100, 7 stops; Pushed: ISO 200, 6 stops, +1.',
+        }),
+      ],
+    },
+    NOTES,
+  ],
+  extra: [
+    {
+      title: 'Extra',
+      open: true,
+      fields: [
+        NAME,
+        field('comes_with', 'Comes along', 'choice', {
+          needed: true,
+          options: [
+            ['every_job', 'on every job'],
+            ['film', 'with film'],
+            ['digital', 'with a digital back'],
+            ['bellows', 'with a bellows camera'],
+          ],
+        }),
+        field('count', 'How many, with spares', 'number'),
       ],
     },
     HANDLING,
@@ -312,6 +361,8 @@ export const KIND_WORDS: Record<Kind, { one: string; many: string }> = {
   board: { one: 'board', many: 'Boards' },
   camera: { one: 'camera', many: 'Cameras' },
   filter: { one: 'filter', many: 'Filters' },
+  film: { one: 'film', many: 'Films' },
+  extra: { one: 'extra', many: 'Extras' },
 };
 
 /** Mounts that are open standards, offered by name. */

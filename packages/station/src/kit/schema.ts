@@ -1,9 +1,11 @@
 import * as z from 'zod';
 import {
+  count,
   diameterMm,
   kindFault,
   lengthMm,
   list,
+  oneOf,
   record,
   text,
   thicknessMm,
@@ -20,7 +22,8 @@ import {
   movementShape,
   multiplierShape,
 } from '../document/parts.js';
-import { backRules, bellowsRules, lensRules, movementRules } from '../document/rules.js';
+import { filmShape, filterStops } from '../document/exposure.js';
+import { backRules, bellowsRules, filmRules, lensRules, movementRules } from '../document/rules.js';
 import type { Refuse } from '../document/refuse.js';
 
 /** The kit: gear one owns or thinks of buying, each thing on its own. */
@@ -36,6 +39,8 @@ export const KINDS = [
   'board',
   'camera',
   'filter',
+  'film',
+  'extra',
 ] as const;
 export type Kind = (typeof KINDS)[number];
 
@@ -56,6 +61,18 @@ export const filterItemShape = {
   clear_diameter_mm: diameterMm(),
   /** From its seat to its front edge. */
   thickness_mm: thicknessMm(),
+  /** Light it takes. */
+  stops: filterStops().optional(),
+  ...common,
+};
+
+export const COMES_WITH = ['every_job', 'film', 'digital', 'bellows'] as const;
+
+/** What comes along beside lenses and cameras: batteries, a release, a dark cloth. */
+export const extraShape = {
+  comes_with: oneOf(COMES_WITH),
+  /** How many there are, spares with them. */
+  count: count().optional(),
   ...common,
 };
 
@@ -67,6 +84,8 @@ const items = [
   record({ kind: z.literal('board'), ...boardShape, ...name }),
   record({ kind: z.literal('camera'), ...cameraShape, ...name }),
   record({ kind: z.literal('filter'), ...filterItemShape, ...name }),
+  record({ kind: z.literal('film'), ...filmShape, ...common, ...name }),
+  record({ kind: z.literal('extra'), ...extraShape, ...name }),
 ] as const;
 
 const itemUnion = z.discriminatedUnion('kind', items, { error: kindFault('kind', KINDS) });
@@ -81,6 +100,7 @@ function itemRules(item: KitItem, context: z.RefinementCtx): void {
   else if ('movement' in item) movementRules(item.movement, ['movement'], refuse);
   if (item.kind === 'back') backRules(item, [], refuse);
   if (item.kind === 'camera') cameraRules(item, refuse);
+  if (item.kind === 'film') filmRules(item, [], refuse);
 }
 
 /** A camera has a bellows with both its draws, or a depth from mount to mount. */

@@ -7,8 +7,15 @@ import {
   parseFNumber,
   parseLengthMm,
   parseRatio,
+  parseStops,
 } from '@gangway/optics';
 import { parseEdited, type Problem, type Result } from '../document/parse.js';
+import {
+  readDevelopments,
+  readReciprocity,
+  writeDevelopments,
+  writeReciprocity,
+} from './film-texts.js';
 import { readFrameStops, writeFrameStops } from './frame-stops.js';
 import { fieldsOf, type FieldDef, type Input } from './fields.js';
 import { parsePixels } from '../words/pixels.js';
@@ -167,6 +174,9 @@ const READERS: Record<Input, (text: string, field: FieldDef) => Read> = {
   circle,
   reduced,
   frame_stops: readFrameStops,
+  light: (text) => parseStops(text),
+  reciprocity: readReciprocity,
+  developments: readDevelopments,
 };
 
 /** How long each kind of text may be; names and notes are held by the schema. */
@@ -176,6 +186,8 @@ const LONGEST: Partial<Record<Input, number>> = {
   angles: LONGEST_LIST,
   circle: LONGEST_LIST,
   reduced: LONGEST_LIST,
+  reciprocity: LONGEST_LIST,
+  developments: LONGEST_LIST,
 };
 
 /** Reads what was written in one field. */
@@ -209,6 +221,8 @@ const WRITERS: Partial<Record<Input, (value: never) => string>> = {
   circle: (value: { f_number: number; diameter_mm: number }[]) =>
     value.map((entry) => `f/${entry.f_number}: ${entry.diameter_mm}`).join('; '),
   frame_stops: writeFrameStops,
+  reciprocity: writeReciprocity,
+  developments: writeDevelopments,
   reduced: (value: { f_from: number; f_to: number; shift_mm: number }[]) =>
     value.map((each) => `f/${each.f_from} to f/${each.f_to}: ${each.shift_mm}`).join('; '),
 };

@@ -1,4 +1,4 @@
-import { circleDiameterMm, magnificationAt } from '@gangway/optics';
+import { bellowsStops, circleDiameterMm, magnificationAt } from '@gangway/optics';
 import type { Station } from '../document/station.js';
 import { criterionWords } from '../words/sharpness.js';
 import { fixed, fStop, mm, trimmed } from '../words/format.js';
@@ -29,7 +29,9 @@ export type Rests =
   | 'overlap'
   | 'travel'
   | 'work'
-  | 'depths';
+  | 'depths'
+  | 'meter'
+  | 'dial';
 
 /** One input that nobody gave, and what was taken in its place. */
 export interface Assumption {
@@ -316,6 +318,39 @@ const mosaic: Look = (station) => {
   ];
 };
 
+/** From here on whether the meter saw the bellows would be noticed, in stops. */
+const METER_SEES = 1 / 6;
+
+const exposure: Look = ({ exposure: set, chain }, s) => {
+  if (!set) return [];
+  const m = magnificationAt(s.focalLengthMm, s.axis[2], s.imageDistanceMm);
+  const between =
+    Math.abs(bellowsStops(m, s.pupilRatio)) > METER_SEES ||
+    chain.some(({ kind }) => kind === 'multiplier');
+  return [
+    ...(set.meter && set.meter.through_lens === undefined && between
+      ? [
+          {
+            pointer: '/exposure/meter/through_lens',
+            value: false,
+            why: 'Nobody said what kind of meter it was; one in the hand is taken, which sees neither bellows nor converter.',
+            rests: ['meter'] as const,
+          },
+        ]
+      : []),
+    ...(set.shutter?.steps === undefined && !set.flash
+      ? [
+          {
+            pointer: '/exposure/shutter/steps',
+            value: 'third',
+            why: 'The steps of the shutter are not given; thirds of a stop are taken.',
+            rests: ['dial'] as const,
+          },
+        ]
+      : []),
+  ];
+};
+
 /** What is told of a lens that is mounted: of one in the hand none of it matters. */
 const MOUNTED: ReadonlySet<Look> = new Set([lengths, throats, contacts]);
 
@@ -331,6 +366,7 @@ const LOOKS: readonly Look[] = [
   contacts,
   level,
   mosaic,
+  exposure,
 ];
 
 /** Every input of a station that nobody gave and on which a figure rests, as its settings stand. */

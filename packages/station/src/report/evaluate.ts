@@ -1,6 +1,7 @@
 import type { Budget } from '@gangway/optics';
 import { reportSolution } from '../focus/report.js';
 import { facadeWays } from '../facade/ways/index.js';
+import { exposureReport } from '../exposure/report.js';
 import { mosaicReport } from '../mosaic/offers/report.js';
 import { readings } from './readings.js';
 import type { Readings, Report } from './report.js';
@@ -26,6 +27,7 @@ export function evaluate(station: Station, budget?: Budget): Report {
   const searched = {
     ...rest,
     ...(solution ? { solution } : {}),
+    ...(station.exposure ? { exposure: exposureReport(station, station.exposure) } : {}),
     ...(station.mosaic ? { mosaic: mosaicReport(station, station.mosaic) } : {}),
   };
   if (!facade) return searched;

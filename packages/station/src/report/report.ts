@@ -3,6 +3,7 @@ import type { FacadeReport, FacadeWay } from '../facade/facade.js';
 import type { TurnInReport } from '../facade/turn-in.js';
 import type { MarkReport } from '../focus/marks.js';
 import type { SolutionReport } from '../focus/report.js';
+import type { ExposureReport } from '../exposure/report.js';
 import type { MosaicReport } from '../mosaic/report.js';
 import type { PerspectiveReport } from '../optical/perspective.js';
 import type { RigReport } from '../rig/report.js';
@@ -48,6 +49,7 @@ export interface Report {
   solution?: SolutionReport;
   turn_in?: TurnInReport;
   mosaic?: MosaicReport;
+  exposure?: ExposureReport;
   /** What to set on a lens or adapter that turns; null where nothing does. */
   turning: {
     angle_deg: number;
@@ -63,5 +65,7 @@ export interface Report {
   assumed: { pointer: string; value: unknown; why: string }[];
 }
 
-/** What a station gives without searching: the report but for its searched parts and its mosaic. */
-export type Readings = Omit<Report, 'facade' | 'solution' | 'mosaic'> & { facade?: FacadeReport };
+/** What a station gives without searching: the report but for its searched parts, its mosaic and its exposure. */
+export type Readings = Omit<Report, 'facade' | 'solution' | 'mosaic' | 'exposure'> & {
+  facade?: FacadeReport;
+};

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { parseStation, type Station } from '../../src/index.js';
+import { parseStation, type Exposure, type Station } from '../../src/index.js';
 
 type Chain = Station['chain'];
 
@@ -221,7 +221,75 @@ export const mosaics = fc
   )
   .map((drawn) => given(drawn));
 
+/** Short to long, as people meter. */
+const times = within(-13, 11).map((log) => 2 ** log);
+const reciprocities: fc.Arbitrary<NonNullable<Exposure['reciprocity']>> = fc.oneof(
+  fc.record({ exponent: within(1, 1.6), from_s: within(0.1, 4) }),
+  fc
+    .array(fc.tuple(within(1.2, 20), within(1.2, 5)), { minLength: 2, maxLength: 5 })
+    .map((steps) => {
+      const table = [{ metered_s: 0.5, given_s: 0.6 }];
+      for (const [by, more] of steps) {
+        const { metered_s, given_s } = table.at(-1)!;
+        table.push({ metered_s: metered_s * by, given_s: given_s * by * more });
+      }
+      return { table };
+    }),
+);
+const meters: fc.Arbitrary<NonNullable<Exposure['meter']>> = fc
+  .record({
+    read: fc.oneof(
+      times.map((time_s) => ({ time_s })),
+      within(-6, 17).map((ev) => ({ ev })),
+      fc
+        .array(within(-4, 16), { minLength: 1, maxLength: 4 })
+        .map((evs) => ({ spots: evs.map((ev) => ({ ev })) })),
+      fc.constant({}),
+    ),
+    f_number: maybe(within(2, 32)),
+    iso: maybe(within(25, 6400)),
+    through_lens: maybe(fc.boolean()),
+  })
+  .map(({ read, ...rest }) => ({ ...read, ...given(rest) }));
+
+/** Any exposure. */
+export const exposures: fc.Arbitrary<Exposure> = fc
+  .record({
+    iso: maybe(within(25, 6400)),
+    meter: maybe(meters),
+    filters: maybe(
+      fc.array(
+        within(0, 10).map((stops) => ({ stops })),
+        { maxLength: 3 },
+      ),
+    ),
+    compensation_stops: maybe(within(-3, 3)),
+    reciprocity: maybe(reciprocities),
+    brackets: maybe(
+      fc.record({ frames: fc.integer({ min: 1, max: 7 }), step_stops: within(0, 3) }),
+    ),
+    scene_range_stops: maybe(within(2, 20)),
+    medium_range_stops: maybe(within(4, 14)),
+    shutter: maybe(
+      fc.record({
+        kind: fc.constantFrom('leaf' as const, 'focal_plane' as const, 'electronic' as const),
+        fastest_s: within(-13, -6).map((log) => 2 ** log),
+        slowest_s: within(-1, 6).map((log) => 2 ** log),
+        steps: fc.constantFrom('full' as const, 'half' as const, 'third' as const),
+        readout_s: within(0.003, 0.2),
+      }),
+    ),
+    flash: maybe(fc.boolean()),
+    flash_power: maybe(fc.record({ metered: within(0.1, 1), least: within(0.002, 0.05) })),
+    moving: maybe(fc.boolean()),
+    crossing: maybe(fc.record({ speed_m_s: within(0, 40), distance_m: within(1, 300) })),
+    starts_at: maybe(fc.constantFrom('05:10', '23:58')),
+    ends_by: maybe(fc.constantFrom('06:00', '00:10')),
+  })
+  .map((drawn) => given(drawn));
+
 const sights = fc.record({
+  exposure: maybe(exposures),
   facade: maybe(
     fc
       .record({ distance: within(20, 400), top: within(1, 60), width: within(1, 60) })
@@ -291,7 +359,12 @@ export const everything: fc.Arbitrary<Station> = fc
         }),
       },
       marks: world.marks?.map((each, i) => ({ ...each, must: sight.must[i]! })),
-      ...given({ facade: sight.facade, mosaic: sight.mosaic, turn_in: sight.turn_in }),
+      ...given({
+        facade: sight.facade,
+        mosaic: sight.mosaic,
+        turn_in: sight.turn_in,
+        exposure: sight.exposure,
+      }),
     };
     return drawn as Station;
   })

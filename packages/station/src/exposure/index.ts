@@ -1,0 +1,11 @@
+export * from './clock.js';
+export * from './edits.js';
+export * from './flash.js';
+export { evOfSpots, sceneRange } from './light.js';
+export * from './none.js';
+export type { ExposureProblem } from './problems.js';
+export * from './report.js';
+export * from './steps.js';
+export * from './verdict.js';
+export * from './ways.js';
+export type { Worked } from './worked.js';

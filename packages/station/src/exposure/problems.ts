@@ -1,0 +1,241 @@
+import type { Exposure, Station } from '../document/station.js';
+import { fixed, fStop, stops, trimmed } from '../words/format.js';
+import { timeSaid } from '../words/times.js';
+import { untilS } from './clock.js';
+import type { Worked } from './worked.js';
+
+export interface ExposureProblem {
+  code:
+    | 'past_table'
+    | 'bracket_past_table'
+    | 'too_short'
+    | 'bracket_too_short'
+    | 'by_clock'
+    | 'film_unknown'
+    | 'range'
+    | 'sync'
+    | 'flash_reading'
+    | 'flash_over'
+    | 'pops_moving'
+    | 'brackets_moving'
+    | 'skew'
+    | 'skew_unknown'
+    | 'ends_late'
+    | 'off_step'
+    | 'held';
+  severity: 'stop' | 'warn';
+  message: string;
+}
+
+interface Looked {
+  readonly station: Station;
+  readonly exposure: Exposure;
+  readonly report: Worked;
+}
+
+type Look = (looked: Looked) => ExposureProblem[];
+
+const stop = (code: ExposureProblem['code'], message: string): ExposureProblem[] => [
+  { code, severity: 'stop', message },
+];
+const warn = (code: ExposureProblem['code'], message: string): ExposureProblem[] => [
+  { code, severity: 'warn', message },
+];
+
+const pastTable: Look = ({ exposure: { reciprocity }, report }) => {
+  const end = reciprocity?.table?.at(-1)?.metered_s;
+  if (end === undefined || report.time_s === null) return [];
+  if (report.given_s === null) {
+    return stop(
+      'past_table',
+      `The film’s table ends at ${timeSaid(end)} metered; ${timeSaid(report.time_s)} is past it, and nobody measured that. Open up, take a faster film, or test it and add the entry.`,
+    );
+  }
+  const past = report.brackets_s.filter((each) => each === null).length;
+  return past === 0
+    ? []
+    : warn(
+        'bracket_past_table',
+        `${past === 1 ? 'The longest bracket is' : `The ${past} longest brackets are`} past the end of the film’s table, ${timeSaid(end)} metered.`,
+      );
+};
+
+/** More than this over is more than a shutter’s nearest step is off by itself. */
+const HALF_STEP = { full: 0.5, half: 0.25, third: 1 / 6 } as const;
+
+const tooShort: Look = ({ station, exposure: { shutter }, report }) => {
+  const fastest = shutter?.fastest_s;
+  if (fastest === undefined || report.given_s === null) return [];
+  const slack = HALF_STEP[shutter?.steps ?? 'third'];
+  const over = (time: number): number => Math.log2(fastest / time);
+  if (over(report.given_s) > slack) {
+    const stopsOver = over(report.given_s);
+    const to = station.aperture * 2 ** (stopsOver / 2);
+    const cure =
+      to <= station.lens.f_max * 1.02
+        ? `stop down to ${fStop(to)}, or put a filter of ${stops(stopsOver)} on`
+        : `put a filter of ${stops(stopsOver)} on`;
+    return stop(
+      'too_short',
+      `${timeSaid(report.given_s)} is shorter than the shutter’s fastest, ${timeSaid(fastest)}: ${cure}.`,
+    );
+  }
+  const short = report.brackets_s.filter((each) => each !== null && over(each) > slack).length;
+  return short === 0
+    ? []
+    : stop(
+        'bracket_too_short',
+        `${short === 1 ? 'The shortest bracket is' : `The ${short} shortest brackets are`} shorter than the shutter’s fastest, ${timeSaid(fastest)}.`,
+      );
+};
+
+const byClock: Look = ({ exposure: { shutter }, report }) =>
+  report.given_s !== null && report.dial_s === null
+    ? warn(
+        'by_clock',
+        `${timeSaid(report.given_s)} is past the shutter’s last step, ${timeSaid(shutter!.slowest_s!)}: hold it open by the clock.`,
+      )
+    : [];
+
+/** From here on films answer less and less; common practice, no source. */
+const FILM_FROM_S = 1;
+
+const filmUnknown: Look = ({ station: { back }, exposure: { reciprocity }, report }) => {
+  const longest = Math.max(0, ...report.brackets_s.map((each) => each ?? 0));
+  return back.medium === 'film' && !reciprocity && longest > FILM_FROM_S * 1.001
+    ? warn(
+        'film_unknown',
+        'Film answers less to times past about a second. How this one does is not given: choose the film, or type its exponent or table.',
+      )
+    : [];
+};
+
+const range: Look = ({ exposure: { brackets }, report }) => {
+  const { covers_range, span_stops: span, scene_range_stops: scene } = report;
+  if (covers_range !== false) return [];
+  return warn(
+    'range',
+    `The scene spans ${stops(scene!)}; ${(brackets?.frames ?? 1) > 1 ? 'the bracket holds' : 'one exposure holds'} ${stops(span!)}.`,
+  );
+};
+
+const sync: Look = ({ exposure: { flash, shutter } }) => {
+  if (!flash || !shutter) return [];
+  const { kind, sync_s: shortest, readout_s: reads } = shutter;
+  if (kind === 'electronic') {
+    return warn(
+      'sync',
+      `A shutter that reads line by line shows a flash only where all lines are open at once: ${reads === undefined ? 'use a slow time' : `longer than ${timeSaid(reads)}`}, or the mechanical shutter.`,
+    );
+  }
+  if (kind === 'focal_plane') {
+    return warn(
+      'sync',
+      shortest === undefined
+        ? 'A focal-plane shutter is fully open only down to its flash speed, which is not given; shorter, a part of the frame stays dark.'
+        : `Set ${timeSaid(shortest)} or longer: shorter, a part of the frame stays dark.`,
+    );
+  }
+  return [];
+};
+
+const flashReading: Look = ({ exposure: { flash, meter }, report }) =>
+  flash && report.flash === null
+    ? warn(
+        'flash_reading',
+        meter?.time_s === undefined
+          ? 'A flash meter reads an f-number: type it as the reading.'
+          : 'With flash the answer is in aperture, power and pops: type the f-number the flash meter reads.',
+      )
+    : [];
+
+const flashOver: Look = ({ exposure: { flash_power: power }, report }) =>
+  report.flash && report.flash.over_stops > 1 / 6
+    ? stop(
+        'flash_over',
+        `Even at its least power, 1/${trimmed(1 / power!.least!, 0)}, the flash gives ${stops(report.flash.over_stops)} too much: stop down, move it back, or put a filter on.`,
+      )
+    : [];
+
+const moving: Look = ({ station: { mosaic }, exposure: { moving: moves, brackets }, report }) => {
+  if (!moves) return [];
+  const pops = report.flash?.pops ?? 1;
+  return [
+    ...(pops > 1 ? warn('pops_moving', `What moves shows ${pops} times, once for each pop.`) : []),
+    ...((brackets?.frames ?? 1) > 1 || mosaic
+      ? warn(
+          'brackets_moving',
+          `What moves stands elsewhere in each ${mosaic ? 'frame' : 'exposure'}: wait for it, or merge by hand.`,
+        )
+      : []),
+  ];
+};
+
+/** Less of it than this nobody sees. */
+const SEEN_PX = 1;
+
+const skew: Look = ({ exposure: { moving: moves, crossing, shutter }, report }) => {
+  if (report.skew_px !== null && report.skew_px >= SEEN_PX) {
+    return warn(
+      'skew',
+      `What crosses leans by ${fixed(report.skew_px, 0)} px from the first line read to the last: use the mechanical shutter.`,
+    );
+  }
+  return shutter?.kind === 'electronic' && shutter.readout_s === undefined && (moves || crossing)
+    ? warn(
+        'skew_unknown',
+        'An electronic shutter reads line by line and skews what moves; how long it reads is not given.',
+      )
+    : [];
+};
+
+const endsLate: Look = ({ exposure: { starts_at: from, ends_by: by }, report }) => {
+  if (from === undefined || by === undefined || report.total_s === null) return [];
+  const over = report.total_s - untilS(from, by);
+  return over <= 0
+    ? []
+    : warn(
+        'ends_late',
+        `It ends at ${report.ends_at}, ${timeSaid(over)} after ${by}: begin earlier.`,
+      );
+};
+
+/** The nearest step is off by more than anyone would leave. */
+const offStep: Look = ({ exposure: { shutter }, report }) =>
+  shutter?.steps === 'full' && report.off_stops !== null && Math.abs(report.off_stops) > 1 / 3
+    ? warn(
+        'off_step',
+        `The shutter’s nearest step gives ${stops(Math.abs(report.off_stops))} too ${report.off_stops > 0 ? 'much' : 'little'}: take it up with the aperture.`,
+      )
+    : [];
+
+const held: Look = ({ station: { held_off: hand }, exposure: { meter, flash } }) =>
+  hand && meter && !meter.through_lens && !flash
+    ? warn(
+        'held',
+        'Held off the body, extension and leaks of light change from shot to shot: meter through the lens.',
+      )
+    : [];
+
+/** Every fault that an exposure may have. To add one: write it above and list it here. */
+const LOOKS: readonly Look[] = [
+  pastTable,
+  tooShort,
+  flashOver,
+  flashReading,
+  byClock,
+  filmUnknown,
+  range,
+  sync,
+  skew,
+  moving,
+  endsLate,
+  offStep,
+  held,
+];
+
+export const problemsOf = (
+  station: Station,
+  exposure: Exposure,
+  report: Worked,
+): ExposureProblem[] => LOOKS.flatMap((look) => look({ station, exposure, report }));

@@ -1,0 +1,120 @@
+import {
+  bracketSpanStops,
+  bracketTimesS,
+  cornerFalloffStops,
+  dialStep,
+  givenTimeS,
+} from '@gangway/optics';
+import type { Exposure, Station } from '../document/station.js';
+import { layoutOf } from '../mosaic/layout.js';
+import { workOf } from '../mosaic/work.js';
+import { setup, type Setup } from '../optical/setup.js';
+import { finite } from '../words/finite.js';
+import { clockAfter } from './clock.js';
+import { flashAnswer } from './flash.js';
+import { lightOf, reciprocityOf, type Light } from './light.js';
+import { passingOf } from './passing.js';
+import { problemsOf, type ExposureProblem } from './problems.js';
+import type { Worked } from './worked.js';
+
+/** Steps of a shutter nobody described. */
+export const USUAL_STEPS = 'third';
+
+export interface ExposureReport extends Worked {
+  problems: ExposureProblem[];
+}
+
+/** All exposures of a station one after the other, with the moving between them. */
+function totalOf(station: Station, times: readonly (number | null)[]): number | null {
+  const open = times.reduce<number | null>(
+    (sum, each) => (sum === null || each === null ? null : sum + each),
+    0,
+  );
+  if (open === null || times.length === 0) return null;
+  const { mosaic } = station;
+  if (!mosaic || station.held_off) return open;
+  const layout = layoutOf(station);
+  return open * layout.frames.length + workOf(station, layout).timeS;
+}
+
+type Times = Pick<Worked, 'time_s' | 'given_s' | 'dial_s' | 'off_stops' | 'brackets_s'>;
+
+/** With flash, or without a reading, there is no time. */
+const NO_TIMES: Times = {
+  time_s: null,
+  given_s: null,
+  dial_s: null,
+  off_stops: null,
+  brackets_s: [],
+};
+
+function timesOf(exposure: Exposure, { meteredS, allStops }: Light): Times {
+  if (exposure.flash || meteredS === null) return NO_TIMES;
+  const { shutter, brackets } = exposure;
+  const film = reciprocityOf(exposure);
+  const timeS = meteredS * 2 ** allStops;
+  const given = givenTimeS(timeS, film);
+  const scale = {
+    steps: shutter?.steps ?? USUAL_STEPS,
+    fastestS: shutter?.fastest_s,
+    slowestS: shutter?.slowest_s,
+  };
+  const dial = given === null ? null : dialStep(given, scale);
+  return {
+    time_s: timeS,
+    given_s: given,
+    dial_s: dial?.timeS ?? null,
+    off_stops: dial?.offStops ?? null,
+    brackets_s: bracketTimesS(timeS, brackets?.frames ?? 1, brackets?.step_stops ?? 0).map((each) =>
+      givenTimeS(each, film),
+    ),
+  };
+}
+
+function rangeOf(
+  { brackets, medium_range_stops: medium }: Exposure,
+  { sceneRangeStops: scene }: Light,
+): Pick<Worked, 'scene_range_stops' | 'span_stops' | 'covers_range'> {
+  const span =
+    medium === undefined
+      ? null
+      : bracketSpanStops(medium, brackets?.frames ?? 1, brackets?.step_stops ?? 0);
+  return {
+    scene_range_stops: scene,
+    span_stops: span,
+    covers_range: span === null || scene === null ? null : span >= scene - SPAN_ROUNDING,
+  };
+}
+
+/** From the meter’s reading to what is set. */
+export function exposureReport(
+  station: Station,
+  exposure: Exposure,
+  s: Setup = setup(station),
+): ExposureReport {
+  const light = lightOf(station, exposure, s);
+  const times = timesOf(exposure, light);
+  const total = totalOf(station, times.brackets_s);
+  const { smearPx, skewPx } = passingOf(station, exposure, times.dial_s ?? times.given_s, s);
+  const starts = exposure.starts_at;
+  const worked: Worked = {
+    bellows_stops: light.bellowsStops,
+    multiplier_stops: light.multiplierStops,
+    filter_stops: light.filterStops,
+    added_stops: light.addedStops,
+    compensation_stops: light.compensationStops,
+    ...times,
+    ...rangeOf(exposure, light),
+    corner_stops: finite(cornerFalloffStops(s.cone, s.frame)),
+    flash_stops: exposure.flash ? light.addedStops : null,
+    flash: flashAnswer(station, exposure, light),
+    smear_px: smearPx,
+    skew_px: skewPx,
+    total_s: total,
+    ends_at: starts === undefined || total === null ? null : clockAfter(starts, total),
+  };
+  return { ...worked, problems: problemsOf(station, exposure, worked) };
+}
+
+/** Thirds of a stop as typed, 1.67, add up to this much less than they mean. */
+const SPAN_ROUNDING = 0.02;

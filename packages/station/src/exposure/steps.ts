@@ -1,0 +1,86 @@
+import type { Exposure, Station } from '../document/station.js';
+import { setup } from '../optical/setup.js';
+import { distance, fixed, fStop, stops, trimmed, type Units } from '../words/format.js';
+import { factorSaid, timeSaid } from '../words/times.js';
+import { lightOf, meteredFNumber } from './light.js';
+import type { ExposureReport } from './report.js';
+
+/** One thing between the meter and the shutter. */
+export interface ExposureStep {
+  readonly id: string;
+  readonly title: string;
+  readonly detail: string;
+  /** Where it begins and how far it goes, in stops from one second. */
+  readonly from: number;
+  readonly stops: number;
+}
+
+/** Less than this is not worth a line. */
+const SEEN_STOPS = 0.02;
+
+const added = (value: number): string =>
+  `${value < 0 ? '' : '+'}${fixed(value, 1)} ${Math.abs(value) < 1.05 ? 'stop' : 'stops'}, ${factorSaid(value)}`;
+
+/** What the meter was and what it read, in words. */
+function meterSaid(station: Station, { meter, iso }: Exposure, meteredS: number): string {
+  const at = meter?.iso ?? iso;
+  const read = meter?.spots
+    ? `${meter.spots.length} spots: `
+    : meter?.ev !== undefined
+      ? `EV ${trimmed(meter.ev, 1)}: `
+      : '';
+  return `${read}${timeSaid(meteredS)} at ${fStop(meteredFNumber(station))}${at === undefined ? '' : `, ISO ${trimmed(at, 1)}`}`;
+}
+
+/** From the meter to the shutter, one thing after the other; empty without a time. */
+export function exposureSteps(
+  station: Station,
+  exposure: Exposure,
+  report: Pick<ExposureReport, 'time_s' | 'given_s'>,
+  units: Units,
+): ExposureStep[] {
+  const s = setup(station);
+  const light = lightOf(station, exposure, s);
+  const { meteredS } = light;
+  const { time_s: timeS, given_s: given } = report;
+  if (meteredS === null || timeS === null) return [];
+  const { meter, filters = [], iso } = exposure;
+  const throughLens = meter?.through_lens === true;
+  const steps: ExposureStep[] = [
+    {
+      id: 'meter',
+      title: throughLens ? 'Meter, through the lens' : 'Meter, by hand',
+      detail: meterSaid(station, exposure, meteredS),
+      from: Math.log2(meteredS),
+      stops: 0,
+    },
+  ];
+  let at = Math.log2(meteredS);
+  const go = (id: string, title: string, by: number, detail = added(by)): void => {
+    if (Math.abs(by) < SEEN_STOPS) return;
+    steps.push({ id, title, detail, from: at, stops: by });
+    at += by;
+  };
+  go('aperture', `Aperture, ${fStop(station.aperture)}`, light.apertureStops);
+  go('iso', `ISO ${trimmed(iso ?? 0, 1)}`, light.isoStops);
+  if (!throughLens) {
+    const { distance_m: far } = station.focus;
+    go(
+      'bellows',
+      `Bellows${typeof far === 'number' ? `, focused at ${distance(far, units)}` : ''}`,
+      light.bellowsStops,
+    );
+    go('multiplier', light.multiplierStops < 0 ? 'Reducer' : 'Converter', light.multiplierStops);
+  }
+  filters.forEach(({ name, stops: by }, i) => go(`filter ${i}`, name || `Filter ${i + 1}`, by));
+  go('compensation', 'Compensation', light.compensationStops);
+  if (given !== null) {
+    go(
+      'film',
+      'Film, long time',
+      Math.log2(given / timeS),
+      `${timeSaid(timeS)} asks ${timeSaid(given)}, ${stops(Math.log2(given / timeS))}`,
+    );
+  }
+  return steps;
+}

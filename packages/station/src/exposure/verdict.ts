@@ -1,0 +1,63 @@
+import type { Station } from '../document/station.js';
+import { fStop, trimmed } from '../words/format.js';
+import { dialSaid, timeSaid } from '../words/times.js';
+import { NO_EXPOSURE, type ExposureVerdict } from './none.js';
+import { USUAL_STEPS, type ExposureReport } from './report.js';
+
+/** A share of full power as flashes have it: full, 1/2, 1/6. */
+export const powerSaid = (power: number): string =>
+  power > 0.99 ? 'full power' : `1/${trimmed(Number((1 / power).toPrecision(2)), 1)} power`;
+
+/** The time to set: the engraved step, or by the clock what no step gives; null where there is none. */
+export function timeToSet(
+  { exposure }: Station,
+  { dial_s: dial, given_s: given }: ExposureReport,
+): string | null {
+  if (dial !== null) return dialSaid(dial, exposure?.shutter?.steps ?? USUAL_STEPS);
+  return given === null ? null : timeSaid(given);
+}
+
+/** The sensitivity that is used, as far as it is known. */
+export const isoOf = ({ exposure }: Station): number | null =>
+  exposure?.iso ?? exposure?.meter?.iso ?? null;
+
+const settingsSaid = (station: Station): string => {
+  const iso = isoOf(station);
+  return `${fStop(station.aperture)}${iso === null ? '' : `, ISO ${trimmed(iso, 1)}`}`;
+};
+
+/** What to set, and whether anything stands against it. */
+export function exposureVerdict(station: Station, report: ExposureReport): ExposureVerdict {
+  const { problems, flash, brackets_s: brackets } = report;
+  const stopped = problems.find(({ severity }) => severity === 'stop');
+  const standing = stopped ? 'outside' : problems.length > 0 ? 'costs' : 'within';
+  const first = stopped ?? problems[0];
+  if (flash) {
+    const pops = flash.pops > 1 ? `${flash.pops} pops at ` : '';
+    return {
+      standing,
+      figure: fStop(station.aperture),
+      words: `${pops}${powerSaid(flash.power)}`,
+      sentence:
+        `Flash: ${fStop(station.aperture)}, ${pops}${powerSaid(flash.power)}. ${first?.message ?? ''}`.trim(),
+    };
+  }
+  const time = timeToSet(station, report);
+  if (time === null) {
+    return stopped
+      ? {
+          standing,
+          figure: 'No time',
+          words: 'past the film’s table',
+          sentence: stopped.message,
+        }
+      : NO_EXPOSURE;
+  }
+  const count = brackets.length > 1 ? `, ${brackets.length} exposures` : '';
+  return {
+    standing,
+    figure: time,
+    words: `${settingsSaid(station)}${count}`,
+    sentence: `Give ${time} at ${settingsSaid(station)}${count}. ${first?.message ?? ''}`.trim(),
+  };
+}

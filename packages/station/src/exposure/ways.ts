@@ -1,0 +1,147 @@
+import type { Exposure, Station } from '../document/station.js';
+import { fStop, stops, trimmed } from '../words/format.js';
+import { atAperture, withDevelopment, withExposure, withPlainFilter } from './edits.js';
+import { exposureReport, type ExposureReport } from './report.js';
+import { powerSaid } from './verdict.js';
+
+/** A change that answers what stands against an exposure. */
+export interface ExposureWay {
+  readonly id: string;
+  readonly title: string;
+  readonly detail: string;
+  readonly after: Station;
+}
+
+type Propose = (station: Station, exposure: Exposure, report: ExposureReport) => ExposureWay[];
+
+/** A step between exposures that merges well: a stop and two thirds, common practice, no source. */
+const USUAL_STEP = 5 / 3;
+const MOST_BRACKETS = 15;
+
+/** Brackets that hold the scene; and a development that does. */
+const holdRange: Propose = (station, { brackets, medium_range_stops: medium, film }, report) => {
+  const { scene_range_stops: scene, covers_range } = report;
+  if (covers_range !== false || medium === undefined || scene === null) return [];
+  const step = brackets && brackets.step_stops > 0 ? brackets.step_stops : USUAL_STEP;
+  const frames = Math.ceil((scene - medium) / step - 1e-9) + 1;
+  const bracketed: ExposureWay[] =
+    frames > MOST_BRACKETS
+      ? []
+      : [
+          {
+            id: 'brackets',
+            title: `${frames} exposures, ${stops(step)} apart`,
+            detail: `hold ${stops(medium + (frames - 1) * step)}; nothing may move between them`,
+            after: withExposure(station, { brackets: { frames, step_stops: step } }),
+          },
+        ];
+  const softer = [...(film?.developments ?? [])]
+    .filter(({ range_stops: range }) => (range ?? 0) >= scene)
+    .sort((a, b) => a.range_stops! - b.range_stops!)[0];
+  return [
+    ...(softer
+      ? [
+          {
+            id: 'development',
+            title: `Develop it ${softer.name}`,
+            detail: `holds ${stops(softer.range_stops!)}${softer.iso === undefined ? '' : `, exposed at ISO ${trimmed(softer.iso, 1)}`}`,
+            after: withDevelopment(station, softer.name),
+          },
+        ]
+      : []),
+    ...bracketed,
+  ];
+};
+
+/** Falloff from here on shows on an even wall; common practice, no source. */
+const FALLOFF_SEEN = 0.7;
+
+/** A corner that falls off: a centre filter, or an exposure more for the corners. */
+const lightCorners: Propose = (station, { brackets, filters = [] }, { corner_stops: corner }) => {
+  if (corner === null || corner < FALLOFF_SEEN) return [];
+  const even = Number(corner.toFixed(1));
+  const has = filters.some(({ name }) => /centre filter/i.test(name ?? ''));
+  const frames = brackets?.frames ?? 1;
+  const step = brackets && brackets.step_stops > 0 ? brackets.step_stops : 1;
+  const more = Math.max(1, Math.ceil(corner / step - 1e-9));
+  return [
+    ...(has
+      ? []
+      : [
+          {
+            id: 'centre filter',
+            title: `Put on a centre filter of ${stops(even)}`,
+            detail: `evens out the corner; costs ${stops(even)} of light`,
+            after: withPlainFilter(station, 'Centre filter', even),
+          },
+        ]),
+    ...(frames > 1 || more > 3
+      ? []
+      : [
+          {
+            id: 'corner bracket',
+            // The middle one stays as metered: as many on either side.
+            title: `Bracket ${1 + 2 * more}, ${stops(step)} apart`,
+            detail: `the longest lights the corner, ${stops(more * step)} over`,
+            after: withExposure(station, {
+              brackets: { frames: 1 + 2 * more, step_stops: step },
+            }),
+          },
+        ]),
+  ];
+};
+
+/** A time the shutter is too slow for. */
+const slower: Propose = (station, { shutter }, { problems, given_s: given }) => {
+  if (given === null || !problems.some(({ code }) => code === 'too_short')) return [];
+  const over = Math.ceil(3 * Math.log2(shutter!.fastest_s! / given) - 0.3) / 3;
+  const to = station.aperture * 2 ** (over / 2);
+  return [
+    ...(to <= station.lens.f_max * 1.001
+      ? [
+          {
+            id: 'stop down',
+            title: `Stop down to ${fStop(to)}`,
+            detail: 'brings the time into the shutter’s reach; more is sharp',
+            after: atAperture(station, to),
+          },
+        ]
+      : []),
+    {
+      id: 'grey filter',
+      title: `Put on a grey filter of ${stops(over)}`,
+      detail: 'brings the time into the shutter’s reach',
+      after: withPlainFilter(station, 'Grey filter', Number(over.toFixed(2))),
+    },
+  ];
+};
+
+/** One pop at full power, where several would show what moves more than once. */
+const onePop: Propose = (station, _exposure, { flash }) => {
+  if (!flash || flash.pops === 1) return [];
+  const full = station.aperture / Math.sqrt(flash.power * flash.pops);
+  return full >= station.lens.f_min
+    ? [
+        {
+          id: 'one pop',
+          title: `Open up to ${fStop(full)}`,
+          detail: `one pop at ${powerSaid(1)}; less is sharp`,
+          after: atAperture(station, full),
+        },
+      ]
+    : [];
+};
+
+const PROPOSALS: readonly Propose[] = [slower, holdRange, onePop, lightCorners];
+
+/** Every proposal is tried on the station itself: one that leaves a stop standing is not made. */
+export function exposureWays(station: Station): ExposureWay[] {
+  const { exposure } = station;
+  if (!exposure) return [];
+  const report = exposureReport(station, exposure);
+  const stopsOf = (of: ExposureReport): number =>
+    of.problems.filter(({ severity }) => severity === 'stop').length;
+  return PROPOSALS.flatMap((propose) => propose(station, exposure, report)).filter(
+    ({ after }) => stopsOf(exposureReport(after, after.exposure!)) <= stopsOf(report),
+  );
+}
