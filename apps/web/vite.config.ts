@@ -1,13 +1,50 @@
 import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
-import { defineConfig } from 'vite';
+import { fileURLToPath } from 'node:url';
+import { defineConfig, type Plugin } from 'vite';
 
 /** What every page needs, whatever it shows. */
 const LIBRARIES =
   /node_modules\/(react|react-dom|react-router|scheduler|@reduxjs|immer|redux|redux-thunk|react-redux|reselect|use-sync-external-store|clsx|fast-deep-equal|idb|zod)\//;
 
+const MAKERS = [
+  [/\/zod\/v4\/core\/json-schema-processors\.js$/, /^export const (\w+Processor) = /gm],
+  [/\/zod\/v4\/core\/to-json-schema\.js$/, /^export const (create\w+Method) = /gm],
+] as const;
+
+/**
+ * Every schema of Zod can write itself as a JSON Schema, which only the command line does: in the
+ * browser those functions say so instead, and what they are made of is left out (8 kB of a first load).
+ */
+const withoutJsonSchema: Plugin = {
+  name: 'without JSON Schema',
+  transform(code, id) {
+    const maker = MAKERS.find(([file]) => file.test(id));
+    if (!maker) return null;
+    const [file, exported] = maker;
+    if (code.search(exported) < 0) this.error(`${file} is not as it was; see withoutJsonSchema`);
+    const none =
+      "const none = () => { throw new Error('No JSON Schema is made in the browser.'); };\n";
+    return {
+      code: none + code.replace(exported, 'export const $1 = none;\nconst $1Made = '),
+      map: null,
+    };
+  },
+};
+
 export default defineConfig({
-  plugins: [react(), tailwindcss()],
+  plugins: [react(), tailwindcss(), withoutJsonSchema],
+  resolve: {
+    // The package names its development build whatever is built.
+    alias: [
+      {
+        find: /^react-router$/,
+        replacement: fileURLToPath(
+          new URL('../../node_modules/react-router/dist/production/index.mjs', import.meta.url),
+        ),
+      },
+    ],
+  },
   build: {
     target: 'es2023',
     // The content policy takes no data: scripts or fonts.

@@ -83,6 +83,9 @@ const WEB = {
   focus: ['browser', 'ui', 'records', 'store', 'fields', 'drawing', 'workers', 'station', 'words'],
   mosaic: ['browser', 'ui', 'records', 'store', 'fields', 'drawing', 'workers', 'station', 'words'],
   view: ['browser', 'ui', 'records', 'store', 'fields', 'drawing', 'station', 'rigs', 'words'],
+  exposure: [
+    ...['browser', 'ui', 'records', 'store', 'fields', 'drawing', 'station', 'rigs', 'words'],
+  ],
 };
 
 /** Folders of each package that has them. */

@@ -17,7 +17,7 @@ import { KIT, usedByRoutes } from './kit.js';
 import { requestLog } from './logging.js';
 import { errorHandler, Refusal } from './problems.js';
 import { RIGS } from './rigs.js';
-import { STATIONS, stationsOfJob } from './stations.js';
+import { placeRoutes, STATIONS, stationsOfJob } from './stations.js';
 
 const nonceOf = (response: ServerResponse): string => String((response as Response).locals.nonce);
 
@@ -63,6 +63,7 @@ function apiRoutes(connection: Connection, changes: Changes, state: State): expr
   api.use(bodies(LARGEST_BODY));
   // What is asked for most comes first.
   api.use('/stations', documentRoutes(connection, STATIONS));
+  api.use('/stations', placeRoutes(connection));
   api.use('/jobs', jobRoutes(connection));
   api.use('/jobs/:job/stations', stationsOfJob(connection));
   api.use('/kit/imports', importRoutes(connection));

@@ -10,13 +10,18 @@ import {
   parseStation,
   settingsOf,
   stepped,
+  withExposure,
+  withFilm,
+  withFilter,
   withRig,
   isWhole,
+  type Exposure,
   type KitItem,
   type KitItemOf,
   type Kind,
   type Rig,
   type Station,
+  type Status,
   type Stored,
 } from '@gangway/station';
 import { eq } from 'drizzle-orm';
@@ -37,6 +42,7 @@ import watch from '../demo/13-watch-movement.json' with { type: 'json' };
 import turned from '../demo/14-salt-marsh-turned.json' with { type: 'json' };
 import kit from '../demo-kit/kit.json' with { type: 'json' };
 import plans from '../demo-kit/rigs.json' with { type: 'json' };
+import plannedDay from '../demo-day/day.json' with { type: 'json' };
 import type { Connection } from './database.js';
 import { insertAll } from './documents/store.js';
 import { KIT } from './kit.js';
@@ -48,6 +54,8 @@ const demoId = (series: string, index: number): string =>
   `${series}0000000-0000-4000-8000-${String(index).padStart(12, '0')}`;
 
 const JOB = demoId('a', 1);
+/** A day’s work: five of the stations with their exposures, in order. */
+const DAY = demoId('a', 2);
 
 /** Each station and the rig it was made with. */
 const PLACES: readonly (readonly [unknown, string])[] = [
@@ -75,6 +83,16 @@ function sound<T>(
   throw new Error(`demo ${what}: ${JSON.stringify(read.problems)}`);
 }
 
+interface DayPlan {
+  from: string;
+  status: Status;
+  /** What is set otherwise. */
+  set?: Partial<Station>;
+  /** By their names in the kit. */
+  film?: string;
+  exposure: Omit<Exposure, 'filters'> & { filters?: string[] };
+}
+
 interface Plan {
   name: string;
   lens: string;
@@ -87,6 +105,11 @@ export interface Demo {
   readonly items: readonly Stored[];
   readonly rigs: readonly { readonly id: string; readonly document: Rig }[];
   readonly stations: readonly { readonly id: string; readonly document: Station }[];
+  readonly day: readonly {
+    readonly id: string;
+    readonly document: Station;
+    readonly status: Status;
+  }[];
 }
 
 /** Kit, rigs assembled of it, and stations made with the rigs. */
@@ -132,7 +155,21 @@ export function readDemo(): Demo {
     );
     return { id: demoId('a', 101 + i), document: sound(`station ${i + 1}`, parseStation(station)) };
   });
-  return { items, rigs, stations };
+  const day = (plannedDay as DayPlan[]).map(({ from, status, film, exposure, set: changed }, i) => {
+    const found = stations.find(({ document }) => document.name === from);
+    if (!found) throw new Error(`demo: no station “${from}”`);
+    const { filters = [], ...set } = exposure;
+    const { variants: _, ...station } = found.document;
+    const bare = withExposure({ ...station, ...changed }, set);
+    const loaded = film === undefined ? bare : withFilm(bare, ofKind(film, 'film'));
+    const document = filters.reduce((now, name) => withFilter(now, ofKind(name, 'filter')), loaded);
+    return {
+      id: demoId('a', 201 + i),
+      status,
+      document: sound(`day ${i + 1}`, parseStation(document)),
+    };
+  });
+  return { items, rigs, stations, day };
 }
 
 /** The customs house from the quay does not fit as it is; two ways to take it lie beside it. */
@@ -179,6 +216,12 @@ export async function loadDemo({ transact }: Connection): Promise<string> {
     if (added.length === 0) return;
     const stations = demo.stations.map(made).map((each) => ({ ...each, job_id: JOB }));
     await insertAll(query, STATIONS, stations);
+    await query('insert into jobs (id, name) values ($1, $2) on conflict do nothing', [
+      DAY,
+      'A day in October',
+    ]);
+    const day = demo.day.map((each, i) => ({ ...made(each, i), status: each.status, job_id: DAY }));
+    await insertAll(query, STATIONS, day);
   });
   return JOB;
 }

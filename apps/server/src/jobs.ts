@@ -153,12 +153,12 @@ const removeJob = (transact: Connection['transact'], id: string): Promise<void> 
     await query('delete from jobs where id = $1', [id]);
   });
 
-/** Copies what is not archived, each as its first revision, without a document leaving the database. */
+/** Copies what is not archived, each as its first revision, in order and still to be shot, without a document leaving the database. */
 const copyStations = (tx: Database, from: string, to: string) =>
   tx.execute(sql`
     with copied as (
-      insert into stations (id, job_id, revision, document, created_at)
-      select gen_random_uuid(), ${to}, 1, document, created_at
+      insert into stations (id, job_id, revision, document, created_at, position)
+      select gen_random_uuid(), ${to}, 1, document, created_at, position
       from stations where job_id = ${from} and archived_at is null
       returning id, document
     )

@@ -1,12 +1,13 @@
 import { Router } from 'express';
 import * as z from 'zod';
-import { migrated, parseStation, VERSION, type Station } from '@gangway/station';
-import type { Connection } from './database.js';
+import { migrated, parseStation, STATUSES, VERSION, type Station } from '@gangway/station';
+import type { Connection, Query } from './database.js';
 import { kindOf } from './documents/kind.js';
 import { create } from './documents/routes.js';
 import { listJson, sendJson, shownColumns, type Shown } from './documents/rows.js';
+import { readJson } from './documents/store.js';
 import { requireJob } from './jobs.js';
-import { accept } from './problems.js';
+import { accept, notFound, Refusal } from './problems.js';
 import { idSchema, whole } from './requests.js';
 
 export const STATIONS = kindOf<Station>({
@@ -15,8 +16,14 @@ export const STATIONS = kindOf<Station>({
   revisions: 'station_revisions',
   owner: 'station_id',
   parse: parseStation,
-  own: { job_id: 'given.job_id' },
-  shown: { jobId: 'job_id' },
+  own: {
+    job_id: 'given.job_id',
+    // After all that are there, in the order given.
+    position: `(select coalesce(max(position), 0) from stations as there
+      where there.job_id = given.job_id) + row_number() over ()`,
+    status: `coalesce(given.status, 'planned')`,
+  },
+  shown: { jobId: 'job_id', status: 'status' },
   isOld: `gangway_is_old(document, ${VERSION})`,
   migrated,
   beside: 'job_id = (select job_id from stations where id = $1)',
@@ -45,8 +52,8 @@ export function stationsOfJob(connection: Connection): Router {
     const rows = await query<Shown>(
       `select ${shownColumns(STATIONS)} from stations
        where id in (
-         select id from stations where ${which} order by created_at, id limit $2 offset $3
-       ) order by created_at, id`,
+         select id from stations where ${which} order by position, id limit $2 offset $3
+       ) order by position, id`,
       [jobId, limit, offset],
     );
     const items = listJson(STATIONS, rows);
@@ -72,4 +79,96 @@ export function stationsOfJob(connection: Connection): Router {
   });
 
   return router;
+}
+
+const standing = z.object({
+  status: z.enum(STATUSES, { error: `must be one of ${STATUSES.join(', ')}` }),
+});
+const placed = z.object({ before: idSchema.nullable() });
+
+/** How far a station has come, and its place among the others of its job. */
+export function placeRoutes(connection: Connection): Router {
+  const { query, transact } = connection;
+  const router = Router();
+  const idOf = (params: Record<string, string>): string => accept(idSchema, params.id);
+
+  router.put('/:id/status', async (request, response) => {
+    const id = idOf(request.params);
+    const { status } = accept(standing, request.body);
+    const found = await query('update stations set status = $2 where id = $1 returning 1', [
+      id,
+      status,
+    ]);
+    if (found.length === 0) throw notFound('station');
+    sendJson(response, await readJson(connection, STATIONS, id));
+  });
+
+  router.put('/:id/place', async (request, response) => {
+    const id = idOf(request.params);
+    const { before } = accept(placed, request.body);
+    await transact((within) => place(within, id, before));
+    sendJson(response, await readJson(connection, STATIONS, id));
+  });
+
+  return router;
+}
+
+/** Less room than this between two stations, and all of the job are spaced anew. */
+const LEAST_ROOM = 1e-6;
+
+/** Puts a station before another of its job, or after all of them. */
+async function place(query: Query, id: string, before: string | null): Promise<void> {
+  const [own] = await query<{ job_id: string }>('select job_id from stations where id = $1', [id]);
+  if (!own) throw notFound('station');
+  // One at a time in a job: two hands cannot put two stations into the same gap.
+  await query('select 1 from jobs where id = $1 for update', [own.job_id]);
+  for (let spaced = false; ; spaced = true) {
+    const room = await roomBefore(query, own.job_id, id, before);
+    if (room.most - room.least > LEAST_ROOM || spaced) {
+      await query('update stations set position = $2 where id = $1', [
+        id,
+        (room.least + room.most) / 2,
+      ]);
+      return;
+    }
+    await query(
+      `update stations set position = spaced.at from (
+         select id, row_number() over (order by position, id) as at
+         from stations where job_id = $1
+       ) as spaced where stations.id = spaced.id`,
+      [own.job_id],
+    );
+  }
+}
+
+/** The gap a station is to go into: the places of its neighbours there. */
+async function roomBefore(
+  query: Query,
+  jobId: string,
+  id: string,
+  before: string | null,
+): Promise<{ least: number; most: number }> {
+  const others = `from stations where job_id = $1 and id <> $2`;
+  if (before === null) {
+    const [last] = await query<{ at: number }>(
+      `select coalesce(max(position), 0) as at ${others}`,
+      [jobId, id],
+    );
+    return { least: last!.at, most: last!.at + 2 };
+  }
+  const [next] = await query<{ at: number }>(`select position as at ${others} and id = $3`, [
+    jobId,
+    id,
+    before,
+  ]);
+  if (!next) {
+    throw new Refusal(422, 'A station can be placed before another of its own job only.', {
+      errors: [{ pointer: '/before', message: 'must be another station of the same job' }],
+    });
+  }
+  const [last] = await query<{ at: number }>(
+    `select coalesce(max(position), $3::float - 2) as at ${others} and position < $3`,
+    [jobId, id, next.at],
+  );
+  return { least: last!.at, most: next.at };
 }

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import {
   boolean,
+  doublePrecision,
   integer,
   jsonb,
   pgTable,
@@ -58,10 +59,14 @@ export const stations = pgTable(
       .references(() => jobs.id),
     /** Kept by the database, so that looking for a free name reads no documents. */
     name: text('name').generatedAlwaysAs(sql`document->>'name'`),
+    /** Its place in the job’s order; between two others there is always room. */
+    position: doublePrecision('position').notNull(),
+    /** How far it has come. */
+    status: text('status').notNull().default('planned'),
     kitIds: kitIds(),
   },
   (table) => [
-    index('stations_by_job').on(table.jobId, table.createdAt),
+    index('stations_by_job').on(table.jobId, table.position),
     index('stations_by_kit').using('gin', table.kitIds),
   ],
 );

@@ -49,6 +49,16 @@ export const STEPS = [
       { path: 'mosaic/schools', label: 'Shift or turn' },
     ],
   },
+  {
+    key: '5',
+    path: 'expose',
+    label: 'Expose',
+    places: [
+      { path: 'expose', label: 'Time' },
+      { path: 'expose/bellows', label: 'Bellows graph' },
+      { path: 'expose/tapes', label: 'Tapes' },
+    ],
+  },
 ] as const;
 
 export type StepPath = (typeof STEPS)[number]['path'];

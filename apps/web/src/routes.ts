@@ -15,6 +15,7 @@ const frame = () => import('./cover/cover-step.js');
 const cover = () => import('./cover/pages.js');
 const focus = () => import('./focus/index.js');
 const mosaic = () => import('./mosaic/index.js');
+const exposure = () => import('./exposure/index.js');
 const words = () => import('./words/index.js');
 const kit = () => import('./kit/index.js');
 const rigs = () => import('./rigs/index.js');
@@ -40,6 +41,9 @@ export const PLACES: Record<PlacePath, Load> = {
   'mosaic/wish': async () => (await mosaic()).WishPage,
   'mosaic/order': async () => (await mosaic()).OrderPage,
   'mosaic/schools': async () => (await mosaic()).SchoolsPage,
+  expose: async () => (await exposure()).TimePage,
+  'expose/bellows': async () => (await exposure()).BellowsPage,
+  'expose/tapes': async () => (await exposure()).TapesPage,
   'focus/held-off': async () => (await focus()).HeldOffPage,
 };
 

@@ -11,6 +11,7 @@ export * from './document/schema.js';
 export { hasSecondStandard } from './document/standards.js';
 export * from './document/station.js';
 export { cutText, isWellFormed } from './document/text.js';
+export * from './document/status.js';
 export * from './document/variants.js';
 export * from './words/diffraction.js';
 export * from './words/format.js';

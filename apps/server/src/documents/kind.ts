@@ -32,6 +32,7 @@ export interface Given {
   readonly created_at?: Date;
   readonly import_id?: string | null;
   readonly job_id?: string;
+  readonly status?: string;
 }
 
 export const kindOf = <T extends object>(kind: Kind<T>): Kind<T> => kind;

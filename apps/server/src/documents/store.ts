@@ -25,7 +25,7 @@ export async function insertAll(
   const rows = await query<{ id: string }>(
     `with given as (
        select * from jsonb_to_recordset($1::jsonb) as given
-         (id uuid, document jsonb, created_at timestamptz, import_id uuid, job_id uuid)
+         (id uuid, document jsonb, created_at timestamptz, import_id uuid, job_id uuid, status text)
      ), added as (
        insert into ${table} (${['id', 'revision', 'document', 'created_at', ...columns].join(', ')})
        select ${['id', '1', 'document', 'coalesce(created_at, now())', ...values].join(', ')}

@@ -2,6 +2,8 @@ import {
   parseAngleDeg,
   parseFNumber,
   parseRatio,
+  parseStops,
+  parseTimeS,
   valueAt,
   withAt,
   withoutAt,
@@ -13,7 +15,20 @@ import { given, parseMm, parseNumber, TextField, useStation } from './fields.js'
 import { MetreField } from './metre-field.js';
 
 /** How a value is written by hand. */
-type Written = 'text' | 'metre' | 'mm' | '°' | '×' | 'px' | 's' | 'MP' | 'number' | 'stop' | '%';
+type Written =
+  | 'text'
+  | 'metre'
+  | 'mm'
+  | '°'
+  | '×'
+  | 'px'
+  | 's'
+  | 'MP'
+  | 'number'
+  | 'stop'
+  | '%'
+  | 'time'
+  | 'stops';
 
 /** A line of a form: where in the station it stands, what it is called, how it is written. */
 export interface Row {
@@ -41,9 +56,19 @@ export function parseShare(text: string): Parsed {
   return read.ok ? { ok: true, value: read.value / 100 } : read;
 }
 
+/** A time as it is typed: a fraction where it is one. */
+function timeText(timeS: number): string {
+  const parts = 1 / timeS;
+  return timeS < 0.3 && Math.abs(parts - Math.round(parts)) < 1e-6 * parts
+    ? `1/${Math.round(parts)}`
+    : given(Number(timeS.toPrecision(6)));
+}
+
 /** A value as it is shown in its field. */
 function shownAs(as: Written, value: number | undefined): string {
   if (as === 'stop' && value !== undefined) return `f/${given(value)}`;
+  if (as === 'time' && value !== undefined) return timeText(value);
+  if (as === 'stops' && value !== undefined) return given(Number(value.toFixed(2)));
   return given(as === '%' && value !== undefined ? Number((100 * value).toFixed(1)) : value);
 }
 
@@ -57,7 +82,12 @@ const PARSE: Record<Exclude<Written, 'text' | 'metre'>, (text: string) => Parsed
   '%': parseShare,
   number: parseNumber,
   stop: parseFNumber,
+  time: parseTimeS,
+  stops: parseStops,
 };
+
+/** Units that are not written as their kind is called. */
+const UNITS: Partial<Record<Written, string>> = { number: '', stop: '', time: 's', stops: 'stops' };
 
 /** Lines of a form, made from a table. */
 export function Rows({ rows }: { rows: readonly Row[] }) {
@@ -93,7 +123,7 @@ function OneRow({ row, station }: { row: Row; station: Station }) {
     <Field
       label={label}
       pointer={pointer}
-      unit={as === 'number' || as === 'stop' ? '' : as}
+      unit={UNITS[as] ?? as}
       shown={shownAs(as, value)}
       parse={(text) => (row.parse ?? PARSE[as])(text, station)}
       {...(row.help ? { help: row.help } : {})}

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import { StationPart } from '../station/station-part.js';
 import { selectLaid, type Laid } from '../store/mosaic.js';
 import { useAppSelector } from '../store/store.js';
-import { Aside } from './aside.js';
+import { Aside } from '../station/aside.js';
 import { MosaicDrawing } from './drawing.js';
 import { useStepping, type Stepping } from './stepping.js';
 

@@ -15,7 +15,7 @@ import { changed } from '../store/station.js';
 import { useAppDispatch, useAppSelector } from '../store/store.js';
 import { Button } from '../ui/button.js';
 import { usePaced } from '../ui/use-paced.js';
-import { Aside } from './aside.js';
+import { Aside } from '../station/aside.js';
 import { Nothing } from './nothing.js';
 import { Tried } from '../station/tried.js';
 

@@ -1,6 +1,6 @@
 import { lazy, Suspense } from 'react';
 import { shallowEqual } from 'react-redux';
-import { assumedFor, HELD_MOSAIC, NO_MOSAIC } from '@gangway/station';
+import { assumedFor, HELD_MOSAIC, NO_EXPOSURE, NO_MOSAIC } from '@gangway/station';
 import {
   selectAssumed,
   selectCoverVerdict,
@@ -14,27 +14,30 @@ import { Step, type Shown } from './step.js';
 
 // Frames are laid out and judged only where a station has any.
 const LaidStep = lazy(() => import('./laid-step.js'));
+const ExposedStep = lazy(() => import('./exposed-step.js'));
 
-/** Until the layout is read. */
+/** Until it is read. */
 const READING: Shown = {
   standing: 'within',
   figure: '…',
   words: '',
-  sentence: 'The layout is being read.',
+  sentence: 'Being read.',
   rests: [],
 };
 
 /** Steps and their verdicts in one: every step shows where it stands as its largest figure. */
 export function StepStrip() {
-  const { laid, held } = useAppSelector((state) => {
-    const { mosaic, held_off } = selectStation(state);
-    return { laid: mosaic !== undefined, held: held_off !== undefined };
+  const { laid, held, exposed } = useAppSelector((state) => {
+    const { mosaic, held_off, exposure } = selectStation(state);
+    const laidOut = mosaic !== undefined && held_off === undefined;
+    return { laid: laidOut, held: held_off !== undefined, exposed: exposure !== undefined };
   }, shallowEqual);
   const verdicts: Record<StepPath, Shown> = {
     view: useAppSelector(selectViewVerdict),
     cover: useAppSelector(selectCoverVerdict),
     focus: useAppSelector(selectFocusVerdict),
     mosaic: { ...(held ? HELD_MOSAIC : laid ? READING : NO_MOSAIC), rests: [] },
+    expose: { ...(exposed ? READING : NO_EXPOSURE), rests: [] },
   };
   const assumed = useAppSelector(selectAssumed);
   return (
@@ -49,9 +52,11 @@ export function StepStrip() {
             {...verdicts[path]}
           />
         );
-        return path === 'mosaic' && laid && !held ? (
+        const Late =
+          path === 'mosaic' && laid ? LaidStep : path === 'expose' && exposed ? ExposedStep : null;
+        return Late ? (
           <Suspense key={path} fallback={shown}>
-            <LaidStep {...{ path, label }} place={key} />
+            <Late {...{ path, label }} place={key} />
           </Suspense>
         ) : (
           shown

@@ -351,6 +351,32 @@ export const TERMS = {
       </>
     ),
   },
+  'bellows-factor': {
+    term: 'Bellows factor',
+    words:
+      'The farther a lens is drawn out, the thinner its light is spread: at life size four times the time. A meter in the hand knows nothing of it.',
+    drawing: (
+      <>
+        <Lens x={-50} />
+        <Back x={56} />
+        <Thin d="M-50,-14L56,-34M-50,14L56,34M-50,-14L6,-24M-50,14L6,24" />
+        <Good d="M6,-24V24" />
+        <Arrow x={10} y={40} dx={40} />
+      </>
+    ),
+  },
+  reciprocity: {
+    term: 'Long times on film',
+    words:
+      'Film answers less to weak light that lasts: past about a second it wants more than was metered, by a power or by its maker’s table. A sensor does not.',
+    drawing: (
+      <>
+        <Thin d="M-60,36H64M-60,36V-40M-60,36L40,-40" />
+        <Line d="M-60,36L-20,4C0,-12 12,-28 18,-40" />
+        <Good d="M22,-26L12,-26" />
+      </>
+    ),
+  },
   'held-off': {
     term: 'Held off the body',
     words:

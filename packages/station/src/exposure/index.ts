@@ -4,6 +4,7 @@ export * from './flash.js';
 export { evOfSpots, sceneRange } from './light.js';
 export * from './none.js';
 export type { ExposureProblem } from './problems.js';
+export * from './range.js';
 export * from './report.js';
 export * from './steps.js';
 export * from './verdict.js';

@@ -4,13 +4,14 @@ import { distance, fixed, fStop, stops, trimmed, type Units } from '../words/for
 import { factorSaid, timeSaid } from '../words/times.js';
 import { lightOf, meteredFNumber } from './light.js';
 import type { ExposureReport } from './report.js';
+import { powerSaid } from './verdict.js';
 
 /** One thing between the meter and the shutter. */
 export interface ExposureStep {
   readonly id: string;
   readonly title: string;
   readonly detail: string;
-  /** Where it begins and how far it goes, in stops from one second. */
+  /** Where it begins and how far it goes, in stops from one second, or from full power. */
   readonly from: number;
   readonly stops: number;
 }
@@ -32,30 +33,32 @@ function meterSaid(station: Station, { meter, iso }: Exposure, meteredS: number)
   return `${read}${timeSaid(meteredS)} at ${fStop(meteredFNumber(station))}${at === undefined ? '' : `, ISO ${trimmed(at, 1)}`}`;
 }
 
-/** From the meter to the shutter, one thing after the other; empty without a time. */
+/** From the meter to the shutter, or to the power of a flash, one thing after the other; empty without a reading. */
 export function exposureSteps(
   station: Station,
   exposure: Exposure,
-  report: Pick<ExposureReport, 'time_s' | 'given_s'>,
+  report: Pick<ExposureReport, 'time_s' | 'given_s' | 'flash'>,
   units: Units,
 ): ExposureStep[] {
   const s = setup(station);
   const light = lightOf(station, exposure, s);
-  const { meteredS } = light;
-  const { time_s: timeS, given_s: given } = report;
-  if (meteredS === null || timeS === null) return [];
+  const { time_s: timeS, given_s: given, flash } = report;
+  const begins = flash ? (exposure.flash_power?.metered ?? 1) : light.meteredS;
+  if (begins === null || (timeS === null && !flash)) return [];
   const { meter, filters = [], iso } = exposure;
   const throughLens = meter?.through_lens === true;
   const steps: ExposureStep[] = [
     {
       id: 'meter',
-      title: throughLens ? 'Meter, through the lens' : 'Meter, by hand',
-      detail: meterSaid(station, exposure, meteredS),
-      from: Math.log2(meteredS),
+      title: flash ? 'Flash meter' : throughLens ? 'Meter, through the lens' : 'Meter, by hand',
+      detail: flash
+        ? `${fStop(meteredFNumber(station))} at ${powerSaid(begins)}`
+        : meterSaid(station, exposure, begins),
+      from: Math.log2(begins),
       stops: 0,
     },
   ];
-  let at = Math.log2(meteredS);
+  let at = Math.log2(begins);
   const go = (id: string, title: string, by: number, detail = added(by)): void => {
     if (Math.abs(by) < SEEN_STOPS) return;
     steps.push({ id, title, detail, from: at, stops: by });
@@ -74,7 +77,7 @@ export function exposureSteps(
   }
   filters.forEach(({ name, stops: by }, i) => go(`filter ${i}`, name || `Filter ${i + 1}`, by));
   go('compensation', 'Compensation', light.compensationStops);
-  if (given !== null) {
+  if (given !== null && timeS !== null) {
     go(
       'film',
       'Film, long time',

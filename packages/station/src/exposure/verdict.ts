@@ -4,9 +4,14 @@ import { dialSaid, timeSaid } from '../words/times.js';
 import { NO_EXPOSURE, type ExposureVerdict } from './none.js';
 import { USUAL_STEPS, type ExposureReport } from './report.js';
 
-/** A share of full power as flashes have it: full, 1/2, 1/6. */
-export const powerSaid = (power: number): string =>
-  power > 0.99 ? 'full power' : `1/${trimmed(Number((1 / power).toPrecision(2)), 1)} power`;
+/** A share of full power as flashes have it, in thirds of a stop: full power, 1/4 power, 1/4 power + ⅓. */
+export function powerSaid(power: number): string {
+  const thirds = Math.round(3 * Math.log2(power));
+  const whole = Math.floor(thirds / 3);
+  const more = thirds - 3 * whole;
+  const share = whole >= 0 ? 'full power' : `1/${2 ** -whole} power`;
+  return more === 0 ? share : `${share} + ${more === 1 ? '⅓' : '⅔'}`;
+}
 
 /** The time to set: the engraved step, or by the clock what no step gives; null where there is none. */
 export function timeToSet(
@@ -57,7 +62,7 @@ export function exposureVerdict(station: Station, report: ExposureReport): Expos
   return {
     standing,
     figure: time,
-    words: `${settingsSaid(station)}${count}`,
+    words: count === '' ? settingsSaid(station) : `${fStop(station.aperture)}${count}`,
     sentence: `Give ${time} at ${settingsSaid(station)}${count}. ${first?.message ?? ''}`.trim(),
   };
 }

@@ -55,10 +55,12 @@ const holdRange: Propose = (station, { brackets, medium_range_stops: medium, fil
 
 /** Falloff from here on shows on an even wall; common practice, no source. */
 const FALLOFF_SEEN = 0.7;
+/** No centre filter is made that takes more; common practice, no source. */
+const MOST_CENTRE = 3;
 
 /** A corner that falls off: a centre filter, or an exposure more for the corners. */
 const lightCorners: Propose = (station, { brackets, filters = [] }, { corner_stops: corner }) => {
-  if (corner === null || corner < FALLOFF_SEEN) return [];
+  if (corner === null || corner < FALLOFF_SEEN || corner > MOST_CENTRE) return [];
   const even = Number(corner.toFixed(1));
   const has = filters.some(({ name }) => /centre filter/i.test(name ?? ''));
   const frames = brackets?.frames ?? 1;

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
-import { StationPart } from '../station/station-part.js';
+import { StationPart } from './station-part.js';
 
-/** What stands beside the drawing of a Mosaic page. */
+/** What stands beside a drawing. */
 export function Aside({ label, children }: { label: string; children: ReactNode }) {
   return (
     <aside

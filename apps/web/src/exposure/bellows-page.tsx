@@ -1,0 +1,3 @@
+export function BellowsPage() {
+  return null;
+}

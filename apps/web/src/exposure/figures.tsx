@@ -1,0 +1,99 @@
+import {
+  exposureVerdict,
+  fixed,
+  fStop,
+  stops,
+  timesSaid,
+  trimmed,
+  type ExposureReport,
+} from '@gangway/station';
+import type { Exposed } from '../store/exposure.js';
+import { Assumed } from '../station/assumed.js';
+import { Group, Line } from '../station/results.js';
+import { Why } from '../station/why.js';
+import { STANDING_TEXT } from '../ui/standing.js';
+
+/** The time to set, or with flash the stop and power, as the largest figure. */
+export function Verdict({ exposed: { station, report } }: { exposed: Exposed }) {
+  const { figure, words, sentence, standing } = exposureVerdict(station, report);
+  return (
+    <p className="flex flex-wrap items-baseline gap-x-3 border-b border-rule pb-2">
+      <span className="sr-only" role="status">
+        {sentence}
+      </span>
+      <span
+        className={`figure text-[34px] leading-10 ${standing === null ? '' : STANDING_TEXT[standing]}`}
+      >
+        {figure}
+      </span>
+      <span className="text-quiet">{words}</span>
+      <Assumed rests={['meter', 'dial', 'exposure']} of="the exposure" />
+      {report.flash ? (
+        <Why reason="exposureFlash" of="what the flash gives" />
+      ) : (
+        report.time_s !== null && <Why reason="exposureTime" of="the time" />
+      )}
+    </p>
+  );
+}
+
+/** What stands in the way, and what to know. */
+export function Problems({ report }: { report: ExposureReport }) {
+  if (report.problems.length === 0) return null;
+  return (
+    <ul className="space-y-1.5">
+      {report.problems.map(({ code, severity, message }) => (
+        <li
+          key={code}
+          role={severity === 'stop' ? 'alert' : undefined}
+          className={`border-l-2 pl-3 ${severity === 'stop' ? 'border-outside text-outside' : 'border-costs'}`}
+        >
+          {message}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** Falloff from here on is coloured; common practice, no source. */
+const SHOWS = 1;
+
+/** Light at the darkest corner, which is told and not added. */
+export function CornerLines({ report: { corner_stops: corner } }: { report: ExposureReport }) {
+  return (
+    <Group title="Corners">
+      <Line
+        name="Darkest corner loses"
+        figure={corner === null ? 'all' : fixed(corner, 1)}
+        unit={corner === null ? '' : 'stops, not added'}
+        tone={corner === null || corner >= SHOWS ? STANDING_TEXT.costs : ''}
+        why={<Why reason="exposureCorner" of="light in the corner" />}
+      />
+    </Group>
+  );
+}
+
+/** The times of a bracket and what they hold together. */
+export function BracketLines({ report }: { report: ExposureReport }) {
+  const { brackets_s: times, span_stops: span, scene_range_stops: scene, covers_range } = report;
+  return (
+    <>
+      {times.length > 1 && <Line name="Times" figure={timesSaid(times)} />}
+      {span !== null && (
+        <Line
+          name={times.length > 1 ? 'Together they hold' : 'One exposure holds'}
+          figure={stops(span)}
+          tone={covers_range === false ? STANDING_TEXT.costs : ''}
+          {...(scene === null ? {} : { unit: `of ${trimmed(scene, 1)}` })}
+          why={<Why reason="exposureBrackets" of="what the bracket holds" />}
+        />
+      )}
+    </>
+  );
+}
+
+/** What else a flash could do. */
+export function FlashLines({ report: { flash } }: { report: ExposureReport }) {
+  if (!flash) return null;
+  return <Line name="Or one pop as metered, at" figure={fStop(flash.f_number)} />;
+}

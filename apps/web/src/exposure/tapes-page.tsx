@@ -1,0 +1,3 @@
+export function TapesPage() {
+  return null;
+}
