@@ -14,7 +14,7 @@ const STATION = {
   rig: ['document', 'words', 'optical'],
   kit: ['document', 'words', 'optical', 'ways', 'rig'],
   mosaic: ['document', 'words', 'optical'],
-  exposure: ['document', 'words', 'optical', 'kit', 'mosaic'],
+  exposure: ['document', 'words', 'optical', 'rig', 'kit', 'mosaic'],
   facade: ['document', 'words', 'optical', 'ways', 'rig', 'kit', 'mosaic'],
   cover: ['document', 'words', 'optical', 'controls', 'ways', 'facade'],
   focus: ['document', 'words', 'optical', 'controls', 'ways', 'scene'],
@@ -84,7 +84,8 @@ const WEB = {
   mosaic: ['browser', 'ui', 'records', 'store', 'fields', 'drawing', 'workers', 'station', 'words'],
   view: ['browser', 'ui', 'records', 'store', 'fields', 'drawing', 'station', 'rigs', 'words'],
   exposure: [
-    ...['browser', 'ui', 'records', 'store', 'fields', 'drawing', 'station', 'rigs', 'words'],
+    ...['browser', 'ui', 'records', 'store', 'files', 'fields', 'drawing', 'station', 'rigs'],
+    'words',
   ],
 };
 

@@ -1,6 +1,6 @@
-import { create, type Font } from 'fontkit';
 import PDFDocument from 'pdfkit';
-import type { Sheet, SheetText } from './sheet.js';
+import type { Sheet, SheetShape, SheetText } from './sheet.js';
+import { typeface, type Typeface } from './typeface.js';
 
 /** Points of a millimetre. */
 const PT = 72 / 25.4;
@@ -11,35 +11,31 @@ export interface Pdf {
   readonly missing: string;
 }
 
-interface Run {
-  readonly face: number;
-  readonly text: string;
-}
-
 /**
  * Sheets as the pages of a PDF, each of its own size: a millimetre of it is a millimetre on paper. Its letters
  * are embedded.
- * @param faces files of the typeface, see FACE_FILES
+ * @param faces files of the typeface, see FACE_FILES, or the typeface made of them
  */
 export async function sheetPdf(
   sheets: readonly Sheet[],
-  faces: readonly Uint8Array[],
+  faces: readonly Uint8Array[] | Typeface,
 ): Promise<Pdf> {
-  const fonts = faces.map((bytes) => create(bytes as Buffer) as Font);
-  const missing = new Set<string>();
+  const face = 'runs' in faces ? faces : typeface(faces);
   const pdf = new PDFDocument({
     autoFirstPage: false,
     margin: 0,
     // Its own first font is not among those that ship.
-    font: faces[0] as unknown as string,
+    font: face.files[0] as unknown as string,
     info: { Title: sheets[0]?.title ?? '' },
   });
   // Printers are asked not to fit it to the paper.
   (pdf as unknown as Rooted)._root.data.ViewerPreferences = pdf.ref({ PrintScaling: 'None' });
-  faces.forEach((bytes, i) => pdf.registerFont(nameOf(i), bytes as Buffer));
+  face.files.forEach((bytes, i) => pdf.registerFont(nameOf(i), bytes as Buffer));
   const done = collected(pdf);
   for (const sheet of sheets) {
     pdf.addPage({ size: [sheet.widthMm * PT, sheet.heightMm * PT], margin: 0 });
+    for (const shape of sheet.shapes ?? []) draw(pdf, shape);
+    pdf.strokeColor('black');
     for (const { x1, y1, x2, y2, strokeMm } of sheet.lines) {
       pdf.lineWidth(strokeMm * PT);
       pdf
@@ -47,10 +43,11 @@ export async function sheetPdf(
         .lineTo(x2 * PT, y2 * PT)
         .stroke();
     }
-    for (const text of sheet.texts) write(pdf, text, runsOf(text.text, fonts, missing));
+    for (const text of sheet.texts) write(pdf, text, face);
   }
   pdf.end();
-  return { bytes: await done, missing: [...missing].join('') };
+  const all = sheets.flatMap(({ texts }) => texts.map(({ text }) => text)).join('');
+  return { bytes: await done, missing: face.missing(all).join('') };
 }
 
 /** What the writer keeps to itself: the catalogue of the document. */
@@ -60,27 +57,46 @@ interface Rooted {
 
 const nameOf = (face: number): string => `face ${face}`;
 
-/** A text cut where another file of the typeface has to go on. */
-function runsOf(text: string, fonts: readonly Font[], missing: Set<string>): Run[] {
-  const runs: Run[] = [];
-  for (const letter of text.normalize('NFC')) {
-    const found = fonts.findIndex((font) => font.hasGlyphForCodePoint(letter.codePointAt(0)!));
-    if (found < 0) missing.add(letter);
-    const face = Math.max(0, found);
-    const last = runs.at(-1);
-    if (last?.face === face) runs[runs.length - 1] = { face, text: last.text + letter };
-    else runs.push({ face, text: letter });
-  }
-  return runs;
+const greyOf = (grey = 0): string => {
+  const byte = Math.round(255 * grey)
+    .toString(16)
+    .padStart(2, '0');
+  return `#${byte}${byte}${byte}`;
+};
+
+function draw(
+  pdf: PDFKit.PDFDocument,
+  { points, closed, strokeMm, fill, dashMm, grey }: SheetShape,
+): void {
+  points.forEach(([x, y], i) => {
+    if (i === 0) pdf.moveTo(x * PT, y * PT);
+    else pdf.lineTo(x * PT, y * PT);
+  });
+  if (closed) pdf.closePath();
+  if (strokeMm !== undefined) pdf.lineWidth(strokeMm * PT).strokeColor(greyOf(grey));
+  if (dashMm === undefined) pdf.undash();
+  else pdf.dash(dashMm * PT, { space: dashMm * PT });
+  if (fill !== undefined) pdf.fillColor(greyOf(fill));
+  if (fill !== undefined && strokeMm !== undefined) pdf.fillAndStroke();
+  else if (fill !== undefined) pdf.fill();
+  else pdf.stroke();
+  pdf.undash();
 }
 
-function write(pdf: PDFKit.PDFDocument, { x, y, sizeMm, anchor }: SheetText, runs: readonly Run[]) {
-  pdf.fontSize(sizeMm * PT);
-  const widths = runs.map(({ face, text }) => pdf.font(nameOf(face)).widthOfString(text));
+function write(
+  pdf: PDFKit.PDFDocument,
+  { x, y, sizeMm, anchor, text, strong, grey }: SheetText,
+  face: Typeface,
+): void {
+  pdf.fontSize(sizeMm * PT).fillColor(greyOf(grey));
+  const runs = face.runs(text, strong);
+  const widths = runs.map((run) => pdf.font(nameOf(run.face)).widthOfString(run.text));
   const width = widths.reduce((sum, each) => sum + each, 0);
   let at = x * PT - (anchor === 'end' ? width : anchor === 'middle' ? width / 2 : 0);
-  runs.forEach(({ face, text }, i) => {
-    pdf.font(nameOf(face)).text(text, at, y * PT, { lineBreak: false, baseline: 'alphabetic' });
+  runs.forEach((run, i) => {
+    pdf
+      .font(nameOf(run.face))
+      .text(run.text, at, y * PT, { lineBreak: false, baseline: 'alphabetic' });
     at += widths[i]!;
   });
 }

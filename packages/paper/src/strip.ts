@@ -7,21 +7,11 @@ import {
   type LimitsTable,
   type Station,
 } from '@gangway/station';
-import type { Sheet, SheetLine, SheetText } from './sheet.js';
+import { draftedOn, proofLine, type Drafted } from './drafted.js';
+import { MARGIN_MM, PAPERS, type Paper } from './papers.js';
+import type { Sheet } from './sheet.js';
 
-/** Length of the line that proves the print is true. */
-export const PROOF_MM = 100;
-
-/** Papers a strip is laid out on, upright, mm. */
-export const PAPERS = {
-  A4: { widthMm: 210, heightMm: 297 },
-  Letter: { widthMm: 215.9, heightMm: 279.4 },
-} as const;
-
-export type Paper = keyof typeof PAPERS;
-
-/** Nearer to the edge many printers do not print. */
-const MARGIN = 10;
+const MARGIN = MARGIN_MM;
 const LABEL = 15;
 const ROW = 4;
 /** What a block takes besides its rows, and the head of a page. */
@@ -58,26 +48,6 @@ const blocksOf = ({ rows, clicks }: LimitsTable): Block[] => [
   ),
 ];
 
-/** A page that things are drawn on from the top down. */
-function pageOn(paper: Paper, title: string) {
-  const lines: SheetLine[] = [];
-  const texts: SheetText[] = [];
-  return {
-    sheet: { ...PAPERS[paper], title, lines, texts } satisfies Sheet,
-    text: (
-      x: number,
-      y: number,
-      text: string,
-      sizeMm = 2.4,
-      anchor: SheetText['anchor'] = 'start',
-    ) => void texts.push({ x, y, text, sizeMm, anchor }),
-    rule: (x1: number, y1: number, x2: number, y2: number, strokeMm = 0.15) =>
-      void lines.push({ x1, y1, x2, y2, strokeMm }),
-  };
-}
-
-type Page = ReturnType<typeof pageOn>;
-
 /**
  * Strips to cut out and tape on the gear: for each stop a line as long as the movement goes, over
  * a scale in millimetres. As many pages as they take; each has its proof line, and no block is
@@ -99,7 +69,7 @@ export function limitsStrip(
   const count = Math.ceil(blocks.length / each);
   const name = station.lens.name ?? `${trimmed(station.lens.focal_length_mm, 1)} mm`;
   return Array.from({ length: count }, (_, i) => {
-    const page = pageOn(paper, `How far ${name} moves`);
+    const page = draftedOn(PAPERS[paper], `How far ${name} moves`);
     head(page, station, table, name, count > 1 ? `, page ${i + 1} of ${count}` : '');
     blocks.slice(i * each, (i + 1) * each).forEach((block, k) => {
       drawBlock(page, block, table, MARGIN + HEAD_MM + k * tall, most);
@@ -109,29 +79,22 @@ export function limitsStrip(
 }
 
 function head(
-  { text, rule }: Page,
+  page: Drafted,
   { back }: Station,
   table: LimitsTable,
   name: string,
   which: string,
 ): void {
   const size = `${trimmed(back.width_mm, 1)} × ${trimmed(back.height_mm, 1)} mm`;
+  const { text } = page;
   const focus = table.focusM === null ? 'infinity' : `${trimmed(table.focusM, 2)} m`;
   text(MARGIN, MARGIN + 2, `${name} on ${size}${which}`, 3.4);
   text(MARGIN, MARGIN + 6, `Lens straight, one movement at a time, focused at ${focus}.`);
-  const y = MARGIN + 12;
-  rule(MARGIN, y, MARGIN + PROOF_MM, y, 0.3);
-  rule(MARGIN, y - 1.5, MARGIN, y + 1.5, 0.3);
-  rule(MARGIN + PROOF_MM, y - 1.5, MARGIN + PROOF_MM, y + 1.5, 0.3);
-  text(
-    MARGIN,
-    y + 4,
-    `This line is ${PROOF_MM} mm long. Print at 100 %, not fitted to the page; measure it first.`,
-  );
+  proofLine(page, MARGIN + 12);
 }
 
 function drawBlock(
-  { text, rule }: Page,
+  { text, rule }: Drafted,
   { name, limits }: Block,
   { rows }: LimitsTable,
   top: number,

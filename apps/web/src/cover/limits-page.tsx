@@ -45,8 +45,8 @@ export function LimitsPage() {
   const savePdf = async (): Promise<void> => {
     try {
       setTold(null);
-      const { stripPdf } = await import('./strip-pdf.js');
-      const { bytes, missing } = await stripPdf(strip);
+      const { paperPdf } = await import('../files/paper-pdf.js');
+      const { bytes, missing } = await paperPdf(strip);
       saveFile(`${name}.pdf`, bytes, 'application/pdf');
       if (missing !== '')
         setTold(`The PDF’s typeface has no ${[...missing].join(' ')}; the SVG has.`);

@@ -1,3 +1,114 @@
+import { useMemo, useState } from 'react';
+import * as z from 'zod';
+import { bedTapes, PAPERS, sheetSvg, tapeReach, type Paper, type Sheet } from '@gangway/paper';
+import { hasBed } from '@gangway/station';
+import { saveFile } from '../browser/save-file.js';
+import { useKept } from '../browser/use-kept.js';
+import { SheetView } from '../drawing/sheet-view.js';
+import { Page } from '../station/page.js';
+import { useAppSelector } from '../store/store.js';
+import { Button } from '../ui/button.js';
+import { LensChooser } from './lens-choice.js';
+import { useLenses } from './use-lenses.js';
+
+const paperShape = z.enum(Object.keys(PAPERS) as [Paper, ...Paper[]]);
+
+const FAILED =
+  'The PDF could not be made here. Save the SVG and print that; it is as true to scale.';
+
+/** Tapes for the bed, in true length, for each lens on this camera. */
 export function TapesPage() {
-  return null;
+  const { lenses, chosen, choose } = useLenses();
+  const units = useAppSelector((state) => state.preferences.units);
+  const [paper, setPaper] = useKept<Paper>('paper', paperShape, units === 'feet' ? 'Letter' : 'A4');
+  const sheets = useMemo(
+    () => bedTapes(chosen.station, paper, units),
+    [chosen.station, paper, units],
+  );
+  const [told, setTold] = useState<string | null>(null);
+  const name = `${chosen.name} tapes`.replace(/[^\w .-]+/g, ' ').trim();
+
+  const savePdf = async (of: readonly Sheet[], file: string): Promise<void> => {
+    try {
+      setTold(null);
+      const { paperPdf } = await import('../files/paper-pdf.js');
+      const { bytes, missing } = await paperPdf(of);
+      saveFile(`${file}.pdf`, bytes, 'application/pdf');
+      if (missing !== '')
+        setTold(`The PDF’s typeface has no ${[...missing].join(' ')}; the SVG has.`);
+    } catch {
+      setTold(FAILED);
+    }
+  };
+
+  if (!hasBed(chosen.station)) {
+    return (
+      <Page
+        title="Tapes for the bed"
+        sharpness={false}
+        about="This lens focuses by its own ring: its scale is engraved on it. Tapes are for cameras whose standards run on a bed or a rail; put one into the rig to print them."
+      >
+        {null}
+      </Page>
+    );
+  }
+  return (
+    <Page
+      title={`Tapes for ${chosen.name}`}
+      sharpness={false}
+      about={`In true length, ${tapeReach(chosen.station)} each, to stick on the bed: what to add for the draw and how large things become, and where the standard stands for each distance.`}
+    >
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-2 pb-3">
+        <LensChooser {...{ lenses, chosen, choose }} />
+        <label className="flex items-center gap-2 text-quiet">
+          Paper
+          <select
+            value={paper}
+            onChange={(event) => setPaper(event.target.value as Paper)}
+            className="min-h-9 border-b border-rule bg-paper font-medium text-ink pointer-coarse:min-h-11"
+          >
+            {Object.keys(PAPERS).map((each) => (
+              <option key={each}>{each}</option>
+            ))}
+          </select>
+        </label>
+        <Button
+          onClick={() =>
+            sheets.forEach((sheet, i) =>
+              saveFile(
+                `${name}${sheets.length > 1 ? `, page ${i + 1}` : ''}.svg`,
+                sheetSvg(sheet),
+                'image/svg+xml',
+              ),
+            )
+          }
+        >
+          Tapes (SVG)
+        </Button>
+        <Button
+          onClick={() =>
+            void savePdf(
+              lenses.flatMap(({ station }) => bedTapes(station, paper, units)),
+              'All lenses, tapes',
+            )
+          }
+        >
+          All lenses (PDF)
+        </Button>
+        <Button look="strong" onClick={() => void savePdf(sheets, name)}>
+          Tapes (PDF)
+        </Button>
+      </div>
+      {told !== null && (
+        <p role="alert" className="pb-3 text-outside">
+          {told}
+        </p>
+      )}
+      <div className="flex flex-wrap gap-4">
+        {sheets.map((sheet, i) => (
+          <SheetView key={i} sheet={sheet} className="w-full max-w-[820px] border border-rule" />
+        ))}
+      </div>
+    </Page>
+  );
 }

@@ -7,7 +7,7 @@ import { FigureField } from '../fields/fields.js';
 import { BedDrawing } from './bed-drawing.js';
 import { DrawnPage } from '../station/drawn-page.js';
 import { Group } from '../station/results.js';
-import { Big } from './page.js';
+import { Big } from '../station/page.js';
 
 type Bed = NonNullable<Station['bed']>;
 type Rule = 'byDiffraction' | 'byCoc';

@@ -29,7 +29,7 @@ import { Button } from '../ui/button.js';
 import { usePaced } from '../ui/use-paced.js';
 import { SharpnessFields } from '../station/sharpness-fields.js';
 import { Why } from '../station/why.js';
-import { Page } from './page.js';
+import { Page } from '../station/page.js';
 
 Chart.register(CategoryScale, LinearScale, LogarithmicScale, LineElement, PointElement);
 

@@ -10,3 +10,4 @@ export * from './steps.js';
 export * from './verdict.js';
 export * from './ways.js';
 export type { Worked } from './worked.js';
+export * from './draw.js';

@@ -1,6 +1,6 @@
-import { bellowsDrawMm } from '@gangway/optics';
 import { distance, mm } from '../../words/format.js';
 import type { Station } from '../../document/station.js';
+import { drawMm, extensionSetMm } from '../draw.js';
 import type { Asked, Check, Finding } from './problem.js';
 
 /** Recessed boards as they are made; source: common practice, no source. */
@@ -10,25 +10,10 @@ const RECESSES_MM = [10, 15, 20] as const;
 const CRAMPED_SHARE = 0.1;
 
 /** Draw that the lens asks for with an extension past infinity's place. */
-const drawFor = ({ lengths }: Asked, extensionMm: number): number =>
-  bellowsDrawMm(lengths.flangeFocalMm ?? 0, extensionMm, lengths.boardOffsetMm, lengths.fixedMm);
+const drawFor = ({ lengths }: Asked, extensionMm: number): number => drawMm(lengths, extensionMm);
 
 /** How far the bellows are drawn out at the focus set past infinity's place. */
-const extensionSet = ({ station, setup }: Asked): number =>
-  (setup.bedMm - setup.focalLengthMm) / behindBellows(station.chain, setup.combined) ** 2;
-
-/** Factor of the multipliers that stand between bellows and movements. */
-function behindBellows(chain: Station['chain'], combined: number): number {
-  const before = chain.slice(
-    0,
-    chain.findIndex((part) => part.kind === 'view_camera'),
-  );
-  const ahead = before.reduce(
-    (all, part) => all * (part.kind === 'multiplier' ? part.factor : 1),
-    1,
-  );
-  return combined / ahead;
-}
+const extensionSet = ({ station, setup }: Asked): number => extensionSetMm(station, setup);
 
 export const boardWords = (offsetMm: number): string =>
   offsetMm < 0 ? `a ${mm(-offsetMm, 0)} recessed board` : `a ${mm(offsetMm, 0)} extension board`;

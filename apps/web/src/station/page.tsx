@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react';
-import { SharpnessNote } from '../station/sharpness-note.js';
-import { StationPart } from '../station/station-part.js';
+import { SharpnessNote } from './sharpness-note.js';
+import { StationPart } from './station-part.js';
 
-/** A page of the step that is read rather than drawn on. */
+/** A page of a step that is read rather than drawn on. */
 export function Page({
   title,
   about,
