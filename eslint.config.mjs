@@ -45,8 +45,8 @@ export default ts.config(
   ),
   only(
     ['packages/paper/src/**'],
-    'its own files, @gangway/station and the PDF writer',
-    '^(?!\\.\\.?/|@gangway/station$|pdfkit$|fontkit$)',
+    'its own files, @gangway/station, the PDF writer and what it reads type and makes codes with',
+    '^(?!\\.\\.?/|@gangway/station$|pdfkit$|fontkit$|fflate$|qrcode-generator$)',
   ),
   only(
     ['apps/web/src/**'],

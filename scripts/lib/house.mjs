@@ -23,6 +23,10 @@ const STATION = {
     ...['document', 'words', 'optical', 'mosaic', 'exposure', 'facade', 'cover', 'focus'],
     'report',
   ],
+  card: [
+    ...['document', 'words', 'optical', 'scene', 'rig', 'kit', 'mosaic', 'exposure', 'focus'],
+    'report',
+  ],
   compare: ['document', 'words', 'optical', 'rig', 'kit', 'report'],
 };
 
@@ -83,6 +87,9 @@ const WEB = {
   focus: ['browser', 'ui', 'records', 'store', 'fields', 'drawing', 'workers', 'station', 'words'],
   mosaic: ['browser', 'ui', 'records', 'store', 'fields', 'drawing', 'workers', 'station', 'words'],
   view: ['browser', 'ui', 'records', 'store', 'fields', 'drawing', 'station', 'rigs', 'words'],
+  card: [
+    ...['browser', 'ui', 'records', 'store', 'files', 'fields', 'drawing', 'station', 'words'],
+  ],
   exposure: [
     ...['browser', 'ui', 'records', 'store', 'files', 'fields', 'drawing', 'station', 'rigs'],
     'words',

@@ -59,6 +59,15 @@ export const STEPS = [
       { path: 'expose/tapes', label: 'Tapes' },
     ],
   },
+  {
+    key: '6',
+    path: 'card',
+    label: 'Card',
+    places: [
+      { path: 'card', label: 'To shoot from' },
+      { path: 'card/paper', label: 'On paper' },
+    ],
+  },
 ] as const;
 
 export type StepPath = (typeof STEPS)[number]['path'];

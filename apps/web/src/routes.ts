@@ -16,6 +16,7 @@ const cover = () => import('./cover/pages.js');
 const focus = () => import('./focus/index.js');
 const mosaic = () => import('./mosaic/index.js');
 const exposure = () => import('./exposure/index.js');
+const card = () => import('./card/index.js');
 const words = () => import('./words/index.js');
 const kit = () => import('./kit/index.js');
 const rigs = () => import('./rigs/index.js');
@@ -44,6 +45,8 @@ export const PLACES: Record<PlacePath, Load> = {
   expose: async () => (await exposure()).TimePage,
   'expose/bellows': async () => (await exposure()).BellowsPage,
   'expose/tapes': async () => (await exposure()).TapesPage,
+  card: async () => (await card()).CardPage,
+  'card/paper': async () => (await card()).PaperPage,
   'focus/held-off': async () => (await focus()).HeldOffPage,
 };
 

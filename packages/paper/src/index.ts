@@ -6,3 +6,7 @@ export { limitsStrip } from './strip.js';
 export { pathOf, sheetSvg } from './svg.js';
 export { bedTapes, tapeReach } from './tape.js';
 export { typeface, type Typeface } from './typeface.js';
+export { cardSheets, tagSheet, type CardAsked } from './card.js';
+export type { Box } from './clip.js';
+export { codeOf, codeShapes } from './code.js';
+export { circlePicture, finderPicture, planPicture } from './pictures.js';

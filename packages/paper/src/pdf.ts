@@ -29,8 +29,16 @@ export async function sheetPdf(
     info: { Title: sheets[0]?.title ?? '' },
   });
   // Printers are asked not to fit it to the paper.
-  (pdf as unknown as Rooted)._root.data.ViewerPreferences = pdf.ref({ PrintScaling: 'None' });
-  face.files.forEach((bytes, i) => pdf.registerFont(nameOf(i), bytes as Buffer));
+  const inner = pdf as unknown as Inner;
+  inner._root.data.ViewerPreferences = pdf.ref({ PrintScaling: 'None' });
+  // Files of one typeface bear one name, and the writer opens the font anew at every change between them.
+  const opened = face.files.map((bytes) => {
+    pdf.font(bytes as Buffer);
+    return inner._font;
+  });
+  const use = (file: number): void => {
+    inner._font = opened[file];
+  };
   const done = collected(pdf);
   for (const sheet of sheets) {
     pdf.addPage({ size: [sheet.widthMm * PT, sheet.heightMm * PT], margin: 0 });
@@ -43,19 +51,18 @@ export async function sheetPdf(
         .lineTo(x2 * PT, y2 * PT)
         .stroke();
     }
-    for (const text of sheet.texts) write(pdf, text, face);
+    for (const text of sheet.texts) write(pdf, text, face, use);
   }
   pdf.end();
   const all = sheets.flatMap(({ texts }) => texts.map(({ text }) => text)).join('');
   return { bytes: await done, missing: face.missing(all).join('') };
 }
 
-/** What the writer keeps to itself: the catalogue of the document. */
-interface Rooted {
+/** What the writer keeps to itself: the catalogue of the document, and the font in use. */
+interface Inner {
   readonly _root: { readonly data: Record<string, unknown> };
+  _font: unknown;
 }
-
-const nameOf = (face: number): string => `face ${face}`;
 
 const greyOf = (grey = 0): string => {
   const byte = Math.round(255 * grey)
@@ -87,16 +94,19 @@ function write(
   pdf: PDFKit.PDFDocument,
   { x, y, sizeMm, anchor, text, strong, grey }: SheetText,
   face: Typeface,
+  use: (file: number) => void,
 ): void {
   pdf.fontSize(sizeMm * PT).fillColor(greyOf(grey));
   const runs = face.runs(text, strong);
-  const widths = runs.map((run) => pdf.font(nameOf(run.face)).widthOfString(run.text));
+  const widths = runs.map((run) => {
+    use(run.face);
+    return pdf.widthOfString(run.text);
+  });
   const width = widths.reduce((sum, each) => sum + each, 0);
   let at = x * PT - (anchor === 'end' ? width : anchor === 'middle' ? width / 2 : 0);
   runs.forEach((run, i) => {
-    pdf
-      .font(nameOf(run.face))
-      .text(run.text, at, y * PT, { lineBreak: false, baseline: 'alphabetic' });
+    use(run.face);
+    pdf.text(run.text, at, y * PT, { lineBreak: false, baseline: 'alphabetic' });
     at += widths[i]!;
   });
 }

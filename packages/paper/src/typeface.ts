@@ -1,5 +1,6 @@
 import { create, type Font } from 'fontkit';
 import { FACES_EACH } from './faces.js';
+import { unpacked } from './woff.js';
 
 /** A piece of text in one file of the typeface. */
 export interface Run {
@@ -18,8 +19,9 @@ export interface Typeface {
   missing(text: string): string[];
 }
 
-/** @param files of the typeface, see FACE_FILES; the strong ones may be left out */
-export function typeface(files: readonly Uint8Array[]): Typeface {
+/** @param packed files of the typeface, see FACE_FILES; the strong ones may be left out */
+export function typeface(packed: readonly Uint8Array[]): Typeface {
+  const files = packed.map(unpacked);
   const fonts = files.map((bytes) => create(bytes as Buffer) as Font);
   const found = (letter: string, strong: boolean): number => {
     const from = strong && fonts.length > FACES_EACH ? FACES_EACH : 0;
@@ -41,20 +43,25 @@ export function typeface(files: readonly Uint8Array[]): Typeface {
     return all;
   };
   const widths = new Map<string, number>();
+  const emOf = (word: string, strong: boolean): number => {
+    const key = `${strong ? 's' : 'p'}${word}`;
+    const known = widths.get(key);
+    if (known !== undefined) return known;
+    const em = runs(word, strong).reduce((sum, { face, text: part }) => {
+      const font = fonts[face]!;
+      return sum + font.layout(part).advanceWidth / font.unitsPerEm;
+    }, 0);
+    widths.set(key, em);
+    return em;
+  };
   return {
     files,
     runs,
+    // Word by word: the same words come again and again, and nothing is kerned across a space.
     widthMm: (text, sizeMm, strong = false) => {
-      const key = `${strong ? 's' : 'p'}${text}`;
-      let em = widths.get(key);
-      if (em === undefined) {
-        em = runs(text, strong).reduce((sum, { face, text: part }) => {
-          const font = fonts[face]!;
-          return sum + font.layout(part).advanceWidth / font.unitsPerEm;
-        }, 0);
-        widths.set(key, em);
-      }
-      return em * sizeMm;
+      const words = text.split(' ');
+      const em = words.reduce((sum, word) => sum + (word === '' ? 0 : emOf(word, strong)), 0);
+      return (em + (words.length - 1) * emOf(' ', strong)) * sizeMm;
     },
     missing: (text) =>
       [...new Set([...text.normalize('NFC')])].filter((each) => found(each, false) < 0),

@@ -11,6 +11,7 @@ export * from './document/schema.js';
 export { hasSecondStandard } from './document/standards.js';
 export * from './document/station.js';
 export { cutText, isWellFormed } from './document/text.js';
+export { CARES, type CareKind } from './document/stand.js';
 export * from './document/status.js';
 export * from './document/variants.js';
 export * from './words/diffraction.js';
@@ -82,10 +83,12 @@ export { readings } from './report/readings.js';
 export * from './report/report.js';
 export * from './report/verdicts.js';
 export * from './explain/index.js';
+export * from './card/index.js';
 export * from './compare/bench.js';
 export * from './compare/compare.js';
 export * from './compare/match.js';
 export {
+  clipToRectangle,
   parseAngleDeg,
   parseDistanceM,
   parseFNumber,

@@ -229,7 +229,11 @@ function DrawTable({ station }: { station: Station }) {
               </td>
               <td className="figure">{fixed(point.stops, 2)}</td>
               <td className="figure">{factorSaid(point.stops)}</td>
-              {timed && <td className="figure">{times[i] == null ? '—' : timeSaid(times[i])}</td>}
+              {timed && (
+                <td className="figure">
+                  {times[i] === null || times[i] === undefined ? '—' : timeSaid(times[i])}
+                </td>
+              )}
             </tr>
           ))}
         </tbody>

@@ -319,7 +319,7 @@ export function BracketFields({ exposed }: { exposed: Exposed }) {
   return (
     <div className="space-y-1.5">
       <Rows rows={BRACKETS} />
-      <BracketLines report={exposed.report} />
+      <BracketLines exposed={exposed} />
     </div>
   );
 }

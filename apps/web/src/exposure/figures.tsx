@@ -1,9 +1,9 @@
 import {
+  bracketsSaid,
   exposureVerdict,
   fixed,
   fStop,
   stops,
-  timesSaid,
   trimmed,
   type ExposureReport,
 } from '@gangway/station';
@@ -74,11 +74,11 @@ export function CornerLines({ report: { corner_stops: corner } }: { report: Expo
 }
 
 /** The times of a bracket and what they hold together. */
-export function BracketLines({ report }: { report: ExposureReport }) {
+export function BracketLines({ exposed: { station, report } }: { exposed: Exposed }) {
   const { brackets_s: times, span_stops: span, scene_range_stops: scene, covers_range } = report;
   return (
     <>
-      {times.length > 1 && <Line name="Times" figure={timesSaid(times)} />}
+      {times.length > 1 && <Line name="Times" figure={bracketsSaid(station, report)} />}
       {span !== null && (
         <Line
           name={times.length > 1 ? 'Together they hold' : 'One exposure holds'}

@@ -25,6 +25,8 @@ export function StationLayout() {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const { pathname } = useLocation();
+  // The card is shot from: nothing is set on it, and a phone has room for it alone.
+  const onCard = /\/card$/.test(pathname);
   // Only what is looked at here: the station itself changes at every picture of a drag.
   const state = useAppSelector(
     ({ station }) => ({
@@ -72,23 +74,29 @@ export function StationLayout() {
   return (
     <KeyboardProvider>
       <div className="relative flex min-h-full flex-col lg:h-full">
-        <StationTop />
+        <div className={onCard ? 'max-sm:hidden' : 'contents'}>
+          <StationTop />
+        </div>
         <LeftUnreadable drafts={stationDrafts} id={id} what="station" />
         <FaultNotice />
         <LeanNotice />
         <Suspense>{state.held && <HeldNotice />}</Suspense>
-        <StationPart name="The strip of steps">
-          <StepStrip />
-        </StationPart>
-        <SubNav />
+        <div className={onCard ? 'max-sm:hidden' : 'contents'}>
+          <StationPart name="The strip of steps">
+            <StepStrip />
+          </StationPart>
+          <SubNav />
+        </div>
         <main className="flex min-h-0 shrink-0 flex-col lg:flex-1 lg:shrink lg:flex-row">
           <Part name="This step" of={pathname}>
             <Outlet />
           </Part>
         </main>
-        <StationPart name="The barrel">
-          <Barrel />
-        </StationPart>
+        {!onCard && (
+          <StationPart name="The barrel">
+            <Barrel />
+          </StationPart>
+        )}
       </div>
       {state.conflict && (
         <Suspense>

@@ -5,6 +5,7 @@ import {
   selectAssumed,
   selectCoverVerdict,
   selectFocusVerdict,
+  selectPlainCardVerdict,
   selectStation,
   selectViewVerdict,
 } from '../store/selectors.js';
@@ -15,6 +16,7 @@ import { Step, type Shown } from './step.js';
 // Frames are laid out and judged only where a station has any.
 const LaidStep = lazy(() => import('./laid-step.js'));
 const ExposedStep = lazy(() => import('./exposed-step.js'));
+const CardStep = lazy(() => import('./card-step.js'));
 
 /** Until it is read. */
 const READING: Shown = {
@@ -38,8 +40,14 @@ export function StepStrip() {
     focus: useAppSelector(selectFocusVerdict),
     mosaic: { ...(held ? HELD_MOSAIC : laid ? READING : NO_MOSAIC), rests: [] },
     expose: { ...(exposed ? READING : NO_EXPOSURE), rests: [] },
+    card: { ...useAppSelector(selectPlainCardVerdict), rests: [] },
   };
   const assumed = useAppSelector(selectAssumed);
+  const late: Partial<Record<StepPath, typeof LaidStep>> = {
+    ...(laid ? { mosaic: LaidStep } : {}),
+    ...(exposed ? { expose: ExposedStep } : {}),
+    ...(laid || exposed ? { card: CardStep } : {}),
+  };
   return (
     <nav aria-label="Steps" className="flex border-b border-rule bg-page">
       {STEPS.map(({ key, path, label }) => {
@@ -52,8 +60,7 @@ export function StepStrip() {
             {...verdicts[path]}
           />
         );
-        const Late =
-          path === 'mosaic' && laid ? LaidStep : path === 'expose' && exposed ? ExposedStep : null;
+        const Late = late[path];
         return Late ? (
           <Suspense key={path} fallback={shown}>
             <Late {...{ path, label }} place={key} />

@@ -36,7 +36,7 @@ export const Step = memo(function Step({
         : {})}
       className={({ isActive }) =>
         clsx(
-          'flex min-w-0 flex-1 flex-col justify-center border-r border-b-[3px] border-rule px-2 py-2 sm:max-w-96 sm:px-5',
+          'flex min-w-0 flex-1 flex-col justify-center border-r border-b-[3px] border-rule px-1.5 py-2 sm:max-w-96 sm:px-5',
           isActive ? 'border-b-ink bg-paper' : 'border-b-transparent hover:bg-paper',
         )
       }
@@ -48,7 +48,7 @@ export const Step = memo(function Step({
       <span className="flex flex-wrap items-baseline gap-x-1.5">
         <span
           className={clsx(
-            'figure text-[20px] leading-8 whitespace-nowrap sm:text-[24px]',
+            'figure text-[17px] leading-8 whitespace-nowrap max-sm:narrow sm:text-[24px]',
             // A step that is well says so by its words; only the screen's own verdict is coloured.
             standing === null || (standing === 'within' && path === 'view')
               ? ''

@@ -1,6 +1,7 @@
 import { createSelector } from '@reduxjs/toolkit';
 import {
   assumptionsOf,
+  cardVerdict,
   coverDrawing,
   coverVerdict,
   finderOf,
@@ -9,6 +10,7 @@ import {
   scalesOf,
   isBare,
   sceneOf,
+  unsettled,
   viewVerdict,
   waysOut,
   type Station,
@@ -42,6 +44,12 @@ export const selectFocusVerdict = createSelector(
   selectReport,
   selectUnits,
   focusVerdict,
+);
+/** The card of a station without frames and exposure. */
+export const selectPlainCardVerdict = createSelector(
+  selectStation,
+  selectReport,
+  (station, report) => cardVerdict(unsettled(station, report)),
 );
 export const selectViewVerdict = createSelector(selectStation, selectReport, viewVerdict);
 

@@ -29,6 +29,7 @@ import {
 import { exposureSchema } from './exposure.js';
 import { mosaicSchema } from './mosaic.js';
 import { backSchema, chainPartSchema, lensSchema, movementLimitsSchema } from './parts.js';
+import { standSchema } from './stand.js';
 import { cropSchema, facadeSchema, siteSchema, turnInSchema } from './site.js';
 
 export const FORMAT = 'gangway.station';
@@ -150,6 +151,7 @@ export const settingsShape = {
   turn_in: turnInSchema.optional(),
   mosaic: mosaicSchema.optional(),
   exposure: exposureSchema.optional(),
+  stand: standSchema.optional(),
 };
 
 /** The names of a station's own settings, for telling them from what is kept unknown. */

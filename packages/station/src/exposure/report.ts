@@ -37,7 +37,10 @@ function totalOf(station: Station, times: readonly (number | null)[]): number | 
   return open * layout.frames.length + workOf(station, layout).timeS;
 }
 
-type Times = Pick<Worked, 'time_s' | 'given_s' | 'dial_s' | 'off_stops' | 'brackets_s'>;
+type Times = Pick<
+  Worked,
+  'time_s' | 'given_s' | 'dial_s' | 'off_stops' | 'brackets_s' | 'brackets_dial_s'
+>;
 
 /** With flash, or without a reading, there is no time. */
 const NO_TIMES: Times = {
@@ -46,6 +49,7 @@ const NO_TIMES: Times = {
   dial_s: null,
   off_stops: null,
   brackets_s: [],
+  brackets_dial_s: [],
 };
 
 function timesOf(exposure: Exposure, { meteredS, allStops }: Light): Times {
@@ -60,13 +64,17 @@ function timesOf(exposure: Exposure, { meteredS, allStops }: Light): Times {
     slowestS: shutter?.slowest_s,
   };
   const dial = given === null ? null : dialStep(given, scale);
+  const brackets_s = bracketTimesS(timeS, brackets?.frames ?? 1, brackets?.step_stops ?? 0).map(
+    (each) => givenTimeS(each, film),
+  );
   return {
     time_s: timeS,
     given_s: given,
     dial_s: dial?.timeS ?? null,
     off_stops: dial?.offStops ?? null,
-    brackets_s: bracketTimesS(timeS, brackets?.frames ?? 1, brackets?.step_stops ?? 0).map((each) =>
-      givenTimeS(each, film),
+    brackets_s,
+    brackets_dial_s: brackets_s.map((each) =>
+      each === null ? null : (dialStep(each, scale)?.timeS ?? null),
     ),
   };
 }

@@ -22,6 +22,21 @@ export function timeToSet(
   return given === null ? null : timeSaid(given);
 }
 
+/** Times of a bracket as they are set, shortest first: 1/15 · 1/4 · 0.8 s. */
+export function bracketsSaid(
+  { exposure }: Station,
+  { brackets_s: times, brackets_dial_s: dials }: ExposureReport,
+): string {
+  const steps = exposure?.shutter?.steps ?? USUAL_STEPS;
+  const said = times.map((time, i) => {
+    const dial = dials[i];
+    if (time === null) return '?';
+    return dial === null || dial === undefined ? timeSaid(time) : dialSaid(dial, steps);
+  });
+  const plain = said.every((each) => /^[\d./]+ s$/.test(each));
+  return plain ? `${said.map((each) => each.replace(' s', '')).join(' · ')} s` : said.join(' · ');
+}
+
 /** The sensitivity that is used, as far as it is known. */
 export const isoOf = ({ exposure }: Station): number | null =>
   exposure?.iso ?? exposure?.meter?.iso ?? null;

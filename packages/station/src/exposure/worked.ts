@@ -17,6 +17,8 @@ export interface Worked {
   off_stops: number | null;
   /** Shortest first. */
   brackets_s: (number | null)[];
+  /** The same as the shutter’s scale has them; null past its slowest, too. */
+  brackets_dial_s: (number | null)[];
   scene_range_stops: number | null;
   span_stops: number | null;
   covers_range: boolean | null;

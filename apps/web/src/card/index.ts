@@ -1,0 +1,2 @@
+export { CardPage } from './card-page.js';
+export { PaperPage } from './paper-page.js';

@@ -1,0 +1,107 @@
+import { useEffect, useState } from 'react';
+import * as z from 'zod';
+import { cardSheets, SIZES, tagSheet, type Sheet, type Size, type Typeface } from '@gangway/paper';
+import { cardText } from '@gangway/station';
+import { saveFile } from '../browser/save-file.js';
+import { useKept } from '../browser/use-kept.js';
+import { SheetView } from '../drawing/sheet-view.js';
+import { Page } from '../station/page.js';
+import { selectStation } from '../store/selectors.js';
+import { useAppSelector } from '../store/store.js';
+import { Button } from '../ui/button.js';
+import { usePaced } from '../ui/use-paced.js';
+
+const sizeShape = z.enum(Object.keys(SIZES) as [Size, ...Size[]]);
+
+/** Laid out anew at this pace while something is changed. */
+const READ_MS = 300;
+
+/** The card as it is printed, on the paper that is at hand, and a tag for the strap. */
+export function PaperPage() {
+  const station = usePaced(useAppSelector(selectStation), READ_MS);
+  const units = useAppSelector((state) => state.preferences.units);
+  const [size, setSize] = useKept<Size>('card-size', sizeShape, units === 'feet' ? 'Letter' : 'A6');
+  const [face, setFace] = useState<Typeface | 'failed' | null>(null);
+  const [told, setTold] = useState<string | null>(null);
+  useEffect(() => {
+    let left = false;
+    import('../files/paper-pdf.js')
+      .then(({ appTypeface }) => appTypeface())
+      .then((read) => !left && setFace(read))
+      .catch(() => !left && setFace('failed'));
+    return () => {
+      left = true;
+    };
+  }, []);
+  const ready = face !== null && face !== 'failed';
+  const sheets = ready ? cardSheets({ station, size, units }, face) : [];
+  const tag = ready ? tagSheet({ station, units }, face) : null;
+  const name = `${station.name} card`.replace(/[^\p{L}\p{N} .-]+/gu, ' ').trim();
+
+  const savePdf = async (of: readonly Sheet[], file: string): Promise<void> => {
+    try {
+      setTold(null);
+      const { paperPdf } = await import('../files/paper-pdf.js');
+      const { bytes, missing } = await paperPdf(of);
+      saveFile(`${file}.pdf`, bytes, 'application/pdf');
+      if (missing !== '') setTold(`The PDF’s typeface has no ${[...missing].join(' ')}.`);
+    } catch {
+      setTold('The PDF could not be made. Try again, or print this page.');
+    }
+  };
+
+  return (
+    <Page
+      title="The card on paper"
+      sharpness={false}
+      about="Black on white, in the order it is done. Its code holds the card’s settings as plain text; any phone reads it, without a network."
+    >
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-2 pb-3">
+        <label className="flex items-center gap-2 text-quiet">
+          Paper
+          <select
+            value={size}
+            onChange={(event) => setSize(event.target.value as Size)}
+            className="min-h-9 border-b border-rule bg-paper font-medium text-ink pointer-coarse:min-h-11"
+          >
+            {Object.keys(SIZES).map((each) => (
+              <option key={each}>{each}</option>
+            ))}
+          </select>
+        </label>
+        <Button
+          onClick={() => saveFile(`${name}.txt`, `${cardText(station, units)}\n`, 'text/plain')}
+        >
+          As text
+        </Button>
+        <Button disabled={!tag} onClick={() => tag && void savePdf([tag], `${name}, tag`)}>
+          Tag (PDF)
+        </Button>
+        <Button look="strong" disabled={!ready} onClick={() => void savePdf(sheets, name)}>
+          Card (PDF)
+        </Button>
+      </div>
+      {told !== null && (
+        <p role="alert" className="pb-3 text-outside">
+          {told}
+        </p>
+      )}
+      {face === null && <p className="text-quiet">Loading the letters …</p>}
+      {face === 'failed' && (
+        <p role="alert" className="text-outside">
+          The letters could not be loaded; go to another page and come back to try again.
+        </p>
+      )}
+      <div className="flex flex-wrap items-start gap-4">
+        {sheets.map((sheet, i) => (
+          <SheetView
+            key={i}
+            sheet={sheet}
+            className={`border border-rule ${size === 'A6' ? 'w-[360px]' : 'w-[560px]'} max-w-full`}
+          />
+        ))}
+        {tag && <SheetView sheet={tag} className="w-[300px] max-w-full border border-rule" />}
+      </div>
+    </Page>
+  );
+}

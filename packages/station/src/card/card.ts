@@ -1,0 +1,86 @@
+import { readings } from '../report/readings.js';
+import { reportMosaic } from '../mosaic/report.js';
+import { assumedFor, assumptionsOf, type Assumption } from '../report/assumed.js';
+import { exposureReport } from '../exposure/report.js';
+import { setup } from '../optical/setup.js';
+import type { Station } from '../document/station.js';
+import type { CareKind } from '../document/stand.js';
+import type { Units } from '../words/format.js';
+import { careOf } from './care.js';
+import { carried } from './carried.js';
+import { cardVerdict, unsettled, type CardVerdict, type Looked, type Unsettled } from './settle.js';
+import {
+  exposeSteps,
+  focusSteps,
+  frameSteps,
+  levelSteps,
+  lookSteps,
+  meterSteps,
+  moveSteps,
+  rigSteps,
+  standSteps,
+  stopSteps,
+  type CardStep,
+  type Told,
+} from './steps.js';
+
+/** What is shot from: everything to do at a station, in the order it is done. */
+export interface Card {
+  readonly name: string;
+  readonly steps: readonly CardStep[];
+  readonly care: readonly CareKind[];
+  readonly unsettled: Unsettled;
+  /** What its figures rest on and nobody gave. */
+  readonly assumed: readonly Assumption[];
+  /** As the card has it carried out. */
+  readonly station: Station;
+}
+
+const PARTS: readonly ((told: Told) => CardStep[])[] = [
+  standSteps,
+  rigSteps,
+  levelSteps,
+  meterSteps,
+  moveSteps,
+  focusSteps,
+  stopSteps,
+  exposeSteps,
+  frameSteps,
+  lookSteps,
+];
+
+export function cardOf(planned: Station, units: Units = 'metric'): Card {
+  const station = carried(planned, units);
+  const report: Looked = {
+    ...readings(station),
+    ...(station.mosaic ? { mosaic: reportMosaic(station, station.mosaic) } : {}),
+  };
+  const exposure = planned.exposure ? exposureReport(planned, planned.exposure) : null;
+  const told: Told = { station, report, exposure, planned, units };
+  const steps = PARTS.flatMap((part) => part(told));
+  const all = assumptionsOf(planned, setup(planned));
+  const rests = [...new Set(steps.flatMap((step) => step.rests ?? []))];
+  return {
+    name: planned.name,
+    steps,
+    care: careOf(planned),
+    unsettled: unsettled(planned, exposure ? { ...report, exposure } : report),
+    assumed: assumedFor(all, rests),
+    station,
+  };
+}
+
+/** Whether a station with frames and an exposure can be shot from. */
+export function cardStanding(station: Station): CardVerdict {
+  const { mosaic, exposure } = station;
+  const looked: Looked = {
+    ...readings(station),
+    ...(mosaic ? { mosaic: reportMosaic(station, mosaic) } : {}),
+    ...(exposure ? { exposure: exposureReport(station, exposure) } : {}),
+  };
+  return cardVerdict(unsettled(station, looked));
+}
+
+/** Whether a step’s figure rests on what nobody gave. */
+export const restsOnAssumed = ({ assumed }: Card, { rests = [] }: CardStep): boolean =>
+  assumedFor(assumed, rests).length > 0;

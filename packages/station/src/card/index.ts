@@ -1,0 +1,7 @@
+export * from './card.js';
+export * from './care.js';
+export { carried, printedM, printedStop } from './carried.js';
+export * from './settle.js';
+export { tapesOf, type Tape } from './stand.js';
+export type { CardPart, CardStep } from './steps.js';
+export * from './text.js';
