@@ -48,9 +48,12 @@ async function bundle(workspace, entry, options) {
   await stop();
 }
 
-/** The command line in one file, and the schemas it prints beside the package that defines them. */
+/** The command line, and the schemas it prints beside the package that defines them. */
 export async function buildCli() {
-  await bundle('apps/cli', 'src/main.ts', {});
+  // Cards are set with type and paper, which only they need: they lie in a file of their own.
+  const external = installed('apps/cli');
+  await bundle('apps/cli', 'src/main.ts', { external: [...external, './card.js'] });
+  await bundle('apps/cli', 'src/card.ts', { external, outfile: at('apps/cli', 'dist/card.js') });
   const { run } = await import(pathToFileURL(at('apps/cli/dist/main.js')).href);
   mkdirSync(at('packages/station'), { recursive: true });
   for (const [name, args] of [

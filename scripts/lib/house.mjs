@@ -27,6 +27,7 @@ const STATION = {
     ...['document', 'words', 'optical', 'scene', 'rig', 'kit', 'mosaic', 'exposure', 'focus'],
     'report',
   ],
+  job: ['document', 'words', 'optical', 'rig', 'kit', 'mosaic'],
   compare: ['document', 'words', 'optical', 'rig', 'kit', 'report'],
 };
 
@@ -47,7 +48,7 @@ const WEB = {
     'words',
   ],
   begin: ['browser', 'ui', 'records', 'store', 'fields', 'drawing', 'pages', 'words'],
-  jobs: ['browser', 'ui', 'records', 'store', 'files', 'pages', 'begin'],
+  jobs: ['browser', 'ui', 'records', 'store', 'files', 'drawing', 'pages', 'begin'],
   kit: [
     'browser',
     'ui',

@@ -7,7 +7,9 @@ import {
   stationJsonSchema,
   tooLarge,
   type Problem,
+  type Station,
 } from '@gangway/station';
+import { cardAsked } from './asked.js';
 
 export interface Streams {
   readonly stdin: AsyncIterable<Buffer | string>;
@@ -16,6 +18,8 @@ export interface Streams {
 }
 
 const USAGE = `Use: gangway evaluate FILE...   one JSON report a line; - reads standard input
+     gangway card FILE... -o card.pdf [--paper A6]
+                                the stations’ cards as one PDF: A6, A5, A4 or Letter
      gangway schema             the JSON Schema of the station file
      gangway schema kit         the JSON Schema of the kit file
 `;
@@ -64,10 +68,23 @@ export async function run(args: readonly string[], streams: Streams): Promise<nu
     streams.out(USAGE);
     return 0;
   }
+  if (command === 'card') return card(files, streams);
   if (command !== 'evaluate' || files.length === 0) {
     streams.err(USAGE);
     return 2;
   }
+  const { code } = await eachStation(files, streams, (station) =>
+    streams.out(`${JSON.stringify(evaluate(station))}\n`),
+  );
+  return code;
+}
+
+/** Reads stations one by one, telling what is wrong with those that are none. */
+async function eachStation(
+  files: readonly string[],
+  streams: Streams,
+  take: (station: Station) => void,
+): Promise<{ code: number }> {
   let code = 0;
   for (const file of files) {
     const read = await readStation(file, streams.stdin);
@@ -75,7 +92,7 @@ export async function run(args: readonly string[], streams: Streams): Promise<nu
       ? parseStationText(read.text)
       : { ok: false as const, problems: [read.problem] };
     if (parsed.ok) {
-      streams.out(`${JSON.stringify(evaluate(parsed.value))}\n`);
+      take(parsed.value);
       continue;
     }
     code = 2;
@@ -83,5 +100,29 @@ export async function run(args: readonly string[], streams: Streams): Promise<nu
       streams.err(`${file}: ${pointer || '/'}: ${message}\n`);
     }
   }
-  return code;
+  return { code };
+}
+
+/** Cards of all files, or of none: a PDF that lacks a station is not noticed on the road. */
+async function card(args: readonly string[], streams: Streams): Promise<number> {
+  const asked = cardAsked(args);
+  if ('wrong' in asked) {
+    streams.err(`card: ${asked.wrong}\n${USAGE}`);
+    return 2;
+  }
+  const stations: Station[] = [];
+  const { code } = await eachStation(asked.files, streams, (station) => stations.push(station));
+  if (code !== 0) return code;
+  try {
+    // Type and paper are read only by those who ask for them.
+    const { writeCards } = await import('./card.js');
+    const missing = await writeCards(stations, asked);
+    if (missing !== '')
+      streams.err(`${asked.out}: the typeface has no ${[...missing].join(' ')}\n`);
+    return 0;
+  } catch (error) {
+    const { code: why } = error as NodeJS.ErrnoException;
+    streams.err(`${asked.out}: cannot be written (${why ?? String(error)})\n`);
+    return 2;
+  }
 }

@@ -6,6 +6,7 @@ import type { PlacePath } from './places.js';
  * need. Files that belong together are one download.
  */
 const list = () => import('./jobs/index.js');
+const sheets = () => import('./jobs/sheets-page.js');
 const begin = () => import('./begin/index.js');
 const station = () => import('./station/index.js');
 const view = () => import('./view/index.js');
@@ -63,6 +64,7 @@ export const PAGES: Record<string, Load> = {
     fetchAhead(station, frame, view, rigBar, kept);
     return JobPage;
   },
+  'jobs/:job/sheets': async () => (await sheets()).SheetsPage,
   begin: async () => (await begin()).OwnLensPage,
   words: async () => (await words()).WordsPage,
   kit: async () => (await kit()).KitPage,

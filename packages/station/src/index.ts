@@ -84,6 +84,7 @@ export * from './report/report.js';
 export * from './report/verdicts.js';
 export * from './explain/index.js';
 export * from './card/index.js';
+export * from './job/index.js';
 export * from './compare/bench.js';
 export * from './compare/compare.js';
 export * from './compare/match.js';

@@ -1,5 +1,5 @@
 import { lazy, Suspense, useRef, useState, type ChangeEvent } from 'react';
-import { useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { useImport } from '../files/use-import.js';
 import { isMissing, SEEN_ANEW, useJobQuery, useStationsQuery } from '../records/api.js';
 import { Button } from '../ui/button.js';
@@ -35,6 +35,7 @@ export function JobPage() {
       actions={
         !archived && (
           <>
+            <ToSheets jobId={jobId} />
             <ImportButton jobId={jobId} />
             <Button look="strong" onClick={() => setAsking(true)}>
               New station
@@ -59,6 +60,15 @@ export function JobPage() {
     </ListPage>
   );
 }
+
+const ToSheets = ({ jobId }: { jobId: string }) => (
+  <Link
+    to={`/jobs/${jobId}/sheets`}
+    className="print:hidden inline-flex min-h-9 items-center rounded-sm border border-rule-strong bg-paper px-3 font-medium hover:border-ink pointer-coarse:min-h-11"
+  >
+    Cards and packing
+  </Link>
+);
 
 function ImportButton({ jobId }: { jobId: string }) {
   const input = useRef<HTMLInputElement>(null);

@@ -1,10 +1,14 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
+import { circlePicture, finderPicture } from '@gangway/paper';
 import { useMemo, useRef } from 'react';
 import { Link } from 'react-router';
 import {
   coverVerdict,
+  exposureReport,
+  exposureVerdict,
   faultSentence,
   fixed,
+  focusVerdict,
   fStop,
   keptName,
   keptStation,
@@ -19,9 +23,11 @@ import {
   useArchiveStationMutation,
   useDeleteStationMutation,
   useDuplicateStationMutation,
+  useSetStatusMutation,
   useStationsQuery,
 } from '../records/api.js';
 import type { StoredStation } from '../records/shapes.js';
+import { ShapesView } from '../drawing/shapes-view.js';
 import { BrokenLine, Line } from '../ui/boundary.js';
 import { RowMenu, type MenuItem } from '../ui/row-menu.js';
 import { STANDING_TEXT } from '../ui/standing.js';
@@ -29,8 +35,8 @@ import { useRested } from '../ui/use-paced.js';
 import { useTries } from '../records/use-tries.js';
 import { documentItems } from '../pages/document-items.js';
 import { useArchiving, useTold } from '../pages/list-page.js';
+import { Grip, ROW_PX, usePlacing } from './placing.js';
 
-const ROW_PX = 70;
 const REST_MS = 80;
 
 interface Which {
@@ -52,11 +58,15 @@ export function StationList({ total, ...which }: Which & { total: number }) {
   // A page that is only flown over is not asked for.
   const rested = useRested(`${pageOf(items[0])} ${pageOf(items.at(-1))}`, REST_MS);
   const [from = 0, to = 0] = rested.split(' ').map(Number);
+  const place = usePlacing({ ...which, total });
   return (
     <div ref={box} className="min-h-40 flex-1 overflow-y-auto border-t border-rule pb-4">
       {Array.from({ length: to - from + 1 }, (_, i) => (
         <Fetched key={from + i} page={from + i} {...which} />
       ))}
+      <p role="status" className="sr-only">
+        {place.said}
+      </p>
       <ul aria-label="Stations" className="relative" style={{ height: rows.getTotalSize() }}>
         {items.map(({ index, start }) => (
           <li
@@ -68,6 +78,15 @@ export function StationList({ total, ...which }: Which & { total: number }) {
             style={{ minHeight: ROW_PX, transform: `translateY(${start}px)` }}
             className="absolute inset-x-0 top-0 flex items-center border-b border-rule hover:bg-paper"
           >
+            {!which.archived && (
+              <Grip
+                index={index}
+                total={total}
+                top={() => box.current?.querySelector('ul')?.getBoundingClientRect().top ?? 0}
+                focused={place.focused === index}
+                onMove={place.move}
+              />
+            )}
             <Row index={index} {...which} />
           </li>
         ))}
@@ -106,8 +125,9 @@ function Row({ index, ...which }: Which & { index: number }) {
   return (
     <>
       <Line name={name} of={stored.document}>
-        <StationLine stored={stored} />
+        <StationLine stored={stored} number={index + 1} />
       </Line>
+      {!stored.archived && <StatusChoice stored={stored} name={name} />}
       <StationMenu stored={stored} name={name} />
     </>
   );
@@ -128,32 +148,122 @@ function StationMenu({ stored, name }: { stored: StoredStation; name: string }) 
 const rig = ({ lens, back, aperture }: Station): string =>
   `${lens.name ?? `${fixed(lens.focal_length_mm, 0)} mm`} at ${fStop(aperture)}, ${back.width_mm} × ${back.height_mm} mm${back.orientation === 'portrait' ? ' upright' : ''}`;
 
-function StationLine({ stored }: { stored: StoredStation }) {
+const STATUS_WORDS = [
+  ['planned', 'planned'],
+  ['ready', 'ready'],
+  ['shot', 'shot'],
+  ['again', 'again'],
+] as const;
+
+const STATUS_TONE = {
+  planned: 'text-quiet',
+  ready: 'text-within',
+  shot: 'text-ink',
+  again: 'text-costs',
+} as const;
+
+/** How far a station has come. */
+function StatusChoice({ stored, name }: { stored: StoredStation; name: string }) {
+  const [setStatus] = useSetStatusMutation();
+  const told = useTold();
+  return (
+    <select
+      aria-label={`Status of ${name}`}
+      value={stored.status}
+      onChange={(event) =>
+        void told(
+          setStatus({ id: stored.id, status: event.target.value as StoredStation['status'] }),
+        )
+      }
+      className={`min-h-11 shrink-0 bg-transparent font-medium ${STATUS_TONE[stored.status]}`}
+    >
+      {STATUS_WORDS.map(([key, words]) => (
+        <option key={key} value={key} className="bg-paper text-ink">
+          {words}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+const PICTURE = { x: 0, y: 0, width: 66, height: 42 };
+
+/** A station’s own small drawing: its circle with the frame in it, or the frames laid out. */
+function Thumb({ station }: { station: Station }) {
+  const shapes = useMemo(
+    () =>
+      station.held_off
+        ? finderPicture(station, PICTURE)
+        : station.mosaic
+          ? finderPicture(station, PICTURE)
+          : circlePicture(station, PICTURE),
+    [station],
+  );
+  return (
+    <ShapesView
+      shapes={shapes}
+      width={PICTURE.width}
+      height={PICTURE.height}
+      className="h-[60px] w-[94px] shrink-0 bg-stage max-sm:h-11 max-sm:w-[70px]"
+    />
+  );
+}
+
+/** What stands beside the circle’s verdict: focus, frames, time. */
+function otherVerdicts(station: Station): string {
+  const focus = focusVerdict(station, readings(station));
+  const { exposure } = station;
+  const time = exposure ? exposureVerdict(station, exposureReport(station, exposure)) : null;
+  return [
+    `${focus.figure} ${focus.words}`,
+    ...(time && time.standing !== null ? [`${time.figure}, ${time.words}`] : []),
+  ].join(' · ');
+}
+
+function StationLine({ stored, number }: { stored: StoredStation; number: number }) {
   const kept = useMemo(() => keptStation(stored.document), [stored.document]);
   const to = `/jobs/${stored.jobId}/stations/${stored.id}/cover`;
-  if (kept.kind === 'broken') {
-    const why = kept.faults[0]
-      ? faultSentence(kept.faults[0])
-      : 'Nothing can be worked out from it.';
+  const told = useMemo(
+    () =>
+      kept.kind === 'broken'
+        ? null
+        : {
+            verdict: coverVerdict(kept.station, readings(kept.station)),
+            others: otherVerdicts(kept.station),
+          },
+    [kept],
+  );
+  if (kept.kind === 'broken' || !told) {
+    const why =
+      kept.kind === 'broken' && kept.faults[0]
+        ? faultSentence(kept.faults[0])
+        : 'Nothing can be worked out from it.';
     return (
       <Link to={to} className="flex min-w-0 flex-1">
-        <BrokenLine name={kept.name} why={why} />
+        <BrokenLine name={keptName(stored.document)} why={why} />
       </Link>
     );
   }
   const { station } = kept;
-  const verdict = coverVerdict(station, readings(station));
+  const { verdict, others } = told;
   return (
-    <Link to={to} className="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-6 px-2 py-3">
-      <span className="min-w-0 flex-1 basis-64">
-        <span className="block truncate text-[17px] font-medium">{station.name}</span>
-        <span className="block truncate text-quiet">{rig(station)}</span>
-      </span>
-      <span className="w-64 sm:text-right">
-        <span className={`figure text-[20px] ${STANDING_TEXT[verdict.standing]}`}>
-          {verdict.figure}
-        </span>{' '}
-        <span className="text-[12px] text-quiet">{verdict.words}</span>
+    <Link to={to} className="flex min-w-0 flex-1 items-center gap-x-4 py-2 pr-2">
+      <Thumb station={station} />
+      <span className="flex min-w-0 flex-1 flex-wrap items-center gap-x-6">
+        <span className="min-w-0 flex-1 basis-56">
+          <span className="block truncate text-[17px] font-medium">
+            <span className="figure mr-2 text-quiet">{number}</span>
+            {station.name}
+          </span>
+          <span className="block truncate text-quiet">{rig(station)}</span>
+        </span>
+        <span className="w-72 min-w-0 sm:text-right">
+          <span className={`figure text-[20px] ${STANDING_TEXT[verdict.standing]}`}>
+            {verdict.figure}
+          </span>{' '}
+          <span className="text-[12px] text-quiet">{verdict.words}</span>
+          <span className="block truncate text-[12px] text-quiet max-sm:hidden">{others}</span>
+        </span>
       </span>
     </Link>
   );

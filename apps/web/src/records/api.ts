@@ -139,6 +139,23 @@ export const api = createApi({
       extraOptions: SENT_AGAIN,
       invalidatesTags: ['Stations', 'Jobs'],
     }),
+    setStatus: build.mutation<StoredStation, { id: string; status: StoredStation['status'] }>({
+      responseSchema: storedStationShape,
+      query: ({ id, status }) => ({
+        url: `stations/${id}/status`,
+        method: 'PUT',
+        body: { status },
+      }),
+      extraOptions: SENT_AGAIN,
+      invalidatesTags: ['Stations'],
+    }),
+    /** Puts a station before another of its job; null: after all. */
+    placeStation: build.mutation<StoredStation, { id: string; before: string | null }>({
+      responseSchema: storedStationShape,
+      query: ({ id, before }) => ({ url: `stations/${id}/place`, method: 'PUT', body: { before } }),
+      extraOptions: SENT_AGAIN,
+      invalidatesTags: ['Stations'],
+    }),
     archiveStation: build.mutation<StoredStation, { id: string; archived: boolean }>({
       responseSchema: storedStationShape,
       query: ({ id, archived }) => ({ url: `stations/${id}`, method: 'PATCH', body: { archived } }),
@@ -188,6 +205,8 @@ export const {
   useStationsQuery,
   useCreateStationMutation,
   useDuplicateStationMutation,
+  useSetStatusMutation,
+  usePlaceStationMutation,
   useArchiveStationMutation,
   useDeleteStationMutation,
   useFreeNameQuery,

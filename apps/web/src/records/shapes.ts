@@ -24,7 +24,11 @@ export const storedShape = z.object({
 });
 export const storedListShape = z.array(storedShape);
 
-export const storedStationShape = storedShape.extend({ jobId: z.string(), createdAt: z.string() });
+export const storedStationShape = storedShape.extend({
+  jobId: z.string(),
+  createdAt: z.string(),
+  status: z.enum(['planned', 'ready', 'shot', 'again']),
+});
 
 /** A part of a job's stations, and how many there are in all. */
 export const stationPageShape = z.object({

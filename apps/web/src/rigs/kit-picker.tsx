@@ -72,7 +72,7 @@ export function KitPicker({ title, kinds, onPick, onClose }: Props) {
             to={`/kit/new/${kind}`}
             className="mr-3 font-medium text-ink underline underline-offset-4"
           >
-            Add a {KIND_WORDS[kind].one}
+            Add {/^[aeiou]/.test(KIND_WORDS[kind].one) ? 'an' : 'a'} {KIND_WORDS[kind].one}
           </Link>
         ))}
       </p>

@@ -37,7 +37,8 @@ export const unitOf = (movement: Movement | RearMovement): string =>
 
 type Part = Station['chain'][number];
 
-const KIND_NAMES: Record<Part['kind'], string> = {
+/** What a part is called that has no name. */
+export const KIND_NAMES: Record<Part['kind'], string> = {
   adapter: 'Adapter',
   multiplier: 'Converter or reducer',
   board: 'Board',
