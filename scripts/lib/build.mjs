@@ -52,8 +52,11 @@ async function bundle(workspace, entry, options) {
 export async function buildCli() {
   // Cards are set with type and paper, which only they need: they lie in a file of their own.
   const external = installed('apps/cli');
-  await bundle('apps/cli', 'src/main.ts', { external: [...external, './card.js'] });
-  await bundle('apps/cli', 'src/card.ts', { external, outfile: at('apps/cli', 'dist/card.js') });
+  await bundle('apps/cli', 'src/main.ts', { external: [...external, './write-cards.js'] });
+  await bundle('apps/cli', 'src/write-cards.ts', {
+    external,
+    outfile: at('apps/cli', 'dist/write-cards.js'),
+  });
   const { run } = await import(pathToFileURL(at('apps/cli/dist/main.js')).href);
   mkdirSync(at('packages/station'), { recursive: true });
   for (const [name, args] of [

@@ -1,11 +1,11 @@
-import { SIZES, type Size } from '@gangway/paper';
+import type { Size } from '@gangway/paper';
 
 /** What `gangway card` is asked for, or what is wrong with how it was asked. */
 export type CardAsked =
   | { readonly files: readonly string[]; readonly out: string; readonly size: Size }
   | { readonly wrong: string };
 
-const SIZE_NAMES = Object.keys(SIZES) as Size[];
+const SIZE_NAMES: readonly Size[] = ['A6', 'A5', 'A4', 'Letter'];
 
 /** `FILE... -o card.pdf [--paper A6]`, in any order. */
 export function cardAsked(args: readonly string[]): CardAsked {

@@ -115,7 +115,7 @@ async function card(args: readonly string[], streams: Streams): Promise<number> 
   if (code !== 0) return code;
   try {
     // Type and paper are read only by those who ask for them.
-    const { writeCards } = await import('./card.js');
+    const { writeCards } = await import('./write-cards.js');
     const missing = await writeCards(stations, asked);
     if (missing !== '')
       streams.err(`${asked.out}: the typeface has no ${[...missing].join(' ')}\n`);

@@ -198,7 +198,10 @@ function blocksOf(
   const { warnings } = card.unsettled;
   if (warnings.length > 0) blocks.push(head('Warnings'), ...warnings.map((each) => words(each)));
   if (card.assumed.length > 0) {
-    blocks.push(head('○ rests on what nobody gave'), ...card.assumed.map(({ why }) => words(why)));
+    blocks.push(
+      head('A ring: rests on what nobody gave'),
+      ...card.assumed.map(({ why }) => words(why)),
+    );
   }
   const short = shortForm(station, units);
   const lines = short.flatMap((line, i) =>
@@ -216,15 +219,32 @@ function blocksOf(
   return blocks;
 }
 
+/** Room for the ring after a figure, as a share of its size. */
+const RING = 0.55;
+
+/** The open ring of what rests on a thing nobody gave. */
+function ringAt(page: Drafted, x: number, y: number, r: number): void {
+  page.shape({
+    points: Array.from({ length: 24 }, (_, i) => {
+      const t = (2 * Math.PI * i) / 24;
+      return [x + r * Math.cos(t), y + r * Math.sin(t)] as const;
+    }),
+    closed: true,
+    strokeMm: 0.3,
+    grey: 0.2,
+  });
+}
+
 /** A thing to do: a box to tick, what it is, and its figure large at the end of the line. */
 function stepBlock(card: Card, step: CardStep, set: Setting, width: number, face: Typeface): Block {
   const { text, figure } = set;
-  const ring = restsOnAssumed(card, step) ? ' ○' : '';
-  const shown = step.figure === undefined ? '' : `${step.figure}${ring}`;
+  // After the figure, as on screen: a small open ring.
+  const ring = step.figure !== undefined && restsOnAssumed(card, step) ? RING * figure : 0;
+  const shown = step.figure ?? '';
   const indent = 1.7 * text;
   const full = width - indent;
   // A figure that would take more than half of the line stands under the words.
-  const own = face.widthMm(shown, figure, true);
+  const own = face.widthMm(shown, figure, true) + ring;
   const below = own > 0.55 * full;
   const size = below ? Math.min(figure, (figure * full) / Math.max(own, 1e-6)) : figure;
   const number = step.frame === undefined ? '' : `${step.frame + 1}  `;
@@ -251,9 +271,14 @@ function stepBlock(card: Card, step: CardStep, set: Setting, width: number, face
       });
       lines.forEach((each, i) => page.text(x + indent, y + text * 1.05 + i * line, each, text));
       if (shown !== '') {
+        if (ring > 0) {
+          const r = 0.16 * figure;
+          const at = below ? x + indent + own - r : x + width - r;
+          ringAt(page, at, y + (below ? upper + 0.55 * size : 0.55 * figure), r);
+        }
         if (below)
           page.text(x + indent, y + upper + 0.9 * size, shown, size, 'start', { strong: true });
-        else page.text(x + width, y + 0.9 * figure, shown, figure, 'end', { strong: true });
+        else page.text(x + width - ring, y + 0.9 * figure, shown, figure, 'end', { strong: true });
       }
       const from = y + upper + (below ? 1.15 * size : 0) + 0.85 * text;
       details.forEach((each, i) =>
