@@ -102,8 +102,12 @@ export const bracketSpanStops = (
   stepStops: number,
 ): number => mediumRangeStops + (frames - 1) * stepStops;
 
-/** How often a flash has to be fired at full power to give a share of it: one pop at the least. */
-export const popsFor = (power: number): number => Math.max(1, Math.ceil(power - 1e-9));
+/** Less light than this is missed by nobody, in stops: a flash meter reads to tenths. */
+const MISSED_STOPS = 0.1;
+
+/** How often a flash has to be fired to give so much of its full power: one pop at the least. */
+export const popsFor = (power: number): number =>
+  Math.max(1, Math.ceil(power * 2 ** -MISSED_STOPS));
 
 /**
  * How far a thing that crosses the frame is pictured off from where it was when the shutter began

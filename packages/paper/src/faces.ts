@@ -10,5 +10,15 @@ export const FACE_FILES: readonly string[] = WEIGHTS.flatMap((weight) =>
   PARTS.map((part) => `archivo-${part}-${weight}-normal.woff`),
 );
 
+/**
+ * Where the typeface has no letter: Greek and Cyrillic in a like one, and all other writing in one
+ * that has every letter of the basic plane, plain as it is. Read only when a name asks for them.
+ */
+export const MORE_FILES: readonly string[] = [
+  '@fontsource/noto-sans/files/noto-sans-greek-400-normal.woff',
+  '@fontsource/noto-sans/files/noto-sans-cyrillic-400-normal.woff',
+  '@fontsource/unifont/files/unifont-latin-400-normal.woff',
+];
+
 /** Files of one weight. */
 export const FACES_EACH = PARTS.length;

@@ -1,4 +1,4 @@
-export { FACE_FILES } from './faces.js';
+export { FACE_FILES, MORE_FILES } from './faces.js';
 export { MARGIN_MM, PAPERS, PROOF_MM, SIZES, type Paper, type Size } from './papers.js';
 export { sheetPdf, type Pdf } from './pdf.js';
 export type { Sheet, SheetLine, SheetShape, SheetText } from './sheet.js';

@@ -19,23 +19,46 @@ export interface Typeface {
   missing(text: string): string[];
 }
 
-/** @param packed files of the typeface, see FACE_FILES; the strong ones may be left out */
-export function typeface(packed: readonly Uint8Array[]): Typeface {
-  const files = packed.map(unpacked);
+/** Signs the typeface does not have, as they are said without it. */
+const SAID: Readonly<Record<string, string>> = {
+  '∞': 'infinity',
+  '⅓': '1/3',
+  '⅔': '2/3',
+  '→': '>',
+};
+
+/** A text with the signs that the typeface lacks said in its letters: 1⅓ is 1 1/3. */
+const inLetters = (text: string): string =>
+  text
+    .normalize('NFC')
+    .replace(/(\d)?([∞⅓⅔→])/g, (_, digit: string | undefined, sign: string) =>
+      digit === undefined ? SAID[sign]! : `${digit} ${SAID[sign]!}`,
+    );
+
+/**
+ * @param packed files of the typeface, see FACE_FILES; the strong ones may be left out
+ * @param more files for letters that it does not have, see MORE_FILES
+ */
+export function typeface(
+  packed: readonly Uint8Array[],
+  more: readonly Uint8Array[] = [],
+): Typeface {
+  const files = [...packed, ...more].map(unpacked);
   const fonts = files.map((bytes) => create(bytes as Buffer) as Font);
-  const found = (letter: string, strong: boolean): number => {
-    const from = strong && fonts.length > FACES_EACH ? FACES_EACH : 0;
-    const end = Math.min(fonts.length, from + FACES_EACH);
-    for (let i = from; i < end; i++) {
-      if (fonts[i]!.hasGlyphForCodePoint(letter.codePointAt(0)!)) return i;
-    }
-    return -1;
-  };
+  const strongFrom = packed.length > FACES_EACH ? FACES_EACH : 0;
+  const others = more.map((_, i) => packed.length + i);
+  const own = (from: number): number[] =>
+    Array.from({ length: Math.min(FACES_EACH, packed.length - from) }, (_, i) => from + i);
+  const order = { plain: [...own(0), ...others], strong: [...own(strongFrom), ...others] };
+  const found = (letter: string, strong: boolean): number =>
+    order[strong ? 'strong' : 'plain'].find((i) =>
+      fonts[i]!.hasGlyphForCodePoint(letter.codePointAt(0)!),
+    ) ?? -1;
   const runs = (text: string, strong = false): Run[] => {
     const all: Run[] = [];
-    for (const letter of text.normalize('NFC')) {
+    for (const letter of inLetters(text)) {
       const at = found(letter, strong);
-      const face = at < 0 ? (strong && fonts.length > FACES_EACH ? FACES_EACH : 0) : at;
+      const face = at < 0 ? (strong ? strongFrom : 0) : at;
       const last = all.at(-1);
       if (last?.face === face) all[all.length - 1] = { face, text: last.text + letter };
       else all.push({ face, text: letter });
@@ -59,11 +82,10 @@ export function typeface(packed: readonly Uint8Array[]): Typeface {
     runs,
     // Word by word: the same words come again and again, and nothing is kerned across a space.
     widthMm: (text, sizeMm, strong = false) => {
-      const words = text.split(' ');
+      const words = inLetters(text).split(' ');
       const em = words.reduce((sum, word) => sum + (word === '' ? 0 : emOf(word, strong)), 0);
       return (em + (words.length - 1) * emOf(' ', strong)) * sizeMm;
     },
-    missing: (text) =>
-      [...new Set([...text.normalize('NFC')])].filter((each) => found(each, false) < 0),
+    missing: (text) => [...new Set([...inLetters(text)])].filter((each) => found(each, false) < 0),
   };
 }

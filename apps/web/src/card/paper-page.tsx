@@ -23,16 +23,18 @@ export function PaperPage() {
   const [size, setSize] = useKept<Size>('card-size', sizeShape, units === 'feet' ? 'Letter' : 'A6');
   const [face, setFace] = useState<Typeface | 'failed' | null>(null);
   const [told, setTold] = useState<string | null>(null);
+  // Letters of the plan's own words; what Gangway says needs no others.
+  const words = JSON.stringify(station);
   useEffect(() => {
     let left = false;
     import('../files/paper-pdf.js')
-      .then(({ appTypeface }) => appTypeface())
+      .then(({ faceFor }) => faceFor(words))
       .then((read) => !left && setFace(read))
       .catch(() => !left && setFace('failed'));
     return () => {
       left = true;
     };
-  }, []);
+  }, [words]);
   const ready = face !== null && face !== 'failed';
   const sheets = ready ? cardSheets({ station, size, units }, face) : [];
   const tag = ready ? tagSheet({ station, units }, face) : null;

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import * as z from 'zod';
 import {
@@ -60,16 +60,17 @@ function Sheets({ jobId, name, day }: { jobId: string; name: string; day: Day })
   const [face, setFace] = useState<Typeface | null>(null);
   const [told, setTold] = useState<string | null>(null);
   const [working, setWorking] = useState(false);
+  const words = useMemo(() => name + JSON.stringify([day.stations, day.packing]), [name, day]);
   useEffect(() => {
     let left = false;
     import('../files/paper-pdf.js')
-      .then(({ appTypeface }) => appTypeface())
+      .then(({ faceFor }) => faceFor(words))
       .then((read) => !left && setFace(read))
       .catch(() => !left && setTold('The letters could not be loaded; load this page again.'));
     return () => {
       left = true;
     };
-  }, []);
+  }, [words]);
   const asked: DayAsked = { job: name, stations: day.stations, packing: day.packing, size, units };
   const file = name.replace(/[^\p{L}\p{N} .-]+/gu, ' ').trim();
   const save = async (

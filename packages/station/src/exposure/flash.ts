@@ -26,7 +26,7 @@ export function flashAnswer(
   const least = given?.least ?? 0;
   return {
     f_number: meteredFNumber(station) / 2 ** ((allStops - apertureStops) / 2),
-    power: Math.max(least, needed / pops),
+    power: Math.min(1, Math.max(least, needed / pops)),
     pops,
     over_stops: needed < least ? Math.log2(least / needed) : 0,
   };

@@ -93,7 +93,9 @@ const ALIKE: Alike = {
   lens: (one, other) =>
     near(one.focal_length_mm, other.focal_length_mm, LIKE) && one.mount === other.mount,
   back: (one, other) =>
-    near(one.width_mm, other.width_mm, 0.02) && near(one.height_mm, other.height_mm, 0.02),
+    near(one.width_mm, other.width_mm, 0.02) &&
+    near(one.height_mm, other.height_mm, 0.02) &&
+    one.mount === other.mount,
   adapter: (one, other) =>
     sameFaces(one, other) && (other.movement !== undefined || one.movement === undefined),
   multiplier: (one, other) => near(one.factor, other.factor, 0.02),
