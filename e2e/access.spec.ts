@@ -76,6 +76,21 @@ for (const light of ['daylight', 'darkcloth']) {
       await expect(page.getByText(shown)).toBeVisible();
       await check();
     }
+    const film = await freshStation(undefined, demo('5-salt-marsh'));
+    for (const [path, shown] of [
+      ['expose', 'From the meter to the shutter, in stops'],
+      ['expose/bellows', 'What drawing out costs'],
+      ['expose/tapes', 'Tapes (PDF)'],
+      ['card', 'Done, next'],
+      ['card/paper', 'The card on paper'],
+    ] as const) {
+      await page.goto(`${film.station}/${path}`);
+      await expect(page.getByText(shown)).toBeVisible();
+      await check();
+    }
+    await page.goto(`${film.job}/sheets`);
+    await expect(page.getByText('To pack').first()).toBeVisible();
+    await check();
     await page.goto(job);
     await expect(page.getByRole('listitem')).toHaveCount(1);
     await check();
@@ -124,6 +139,11 @@ test('on a phone nothing is wider than the screen and the scales are there', asy
       'cover/variants',
       'mosaic',
       'mosaic/wish',
+      'expose',
+      'expose/bellows',
+      'expose/tapes',
+      'card',
+      'card/paper',
     ].map((path) => `${station}/${path}`),
     ...['jobs', 'kit', 'kit/new/lens', 'kit/import', 'rigs'].map((path) => `${ADDRESS}/${path}`),
     `${ADDRESS}/rigs/c0000000-0000-4000-8000-000000000016`,

@@ -1,8 +1,9 @@
-import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { newStation } from '@gangway/station';
+import { PDFDocument } from 'pdf-lib';
 import { run } from '../src/main.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'gangway-cli-'));
@@ -96,5 +97,45 @@ describe('gangway', () => {
     expect((await command([])).code).toBe(2);
     expect((await command(['evaluate'])).err).toContain('gangway evaluate FILE');
     expect((await command(['help'])).out).toContain('gangway schema');
+  });
+});
+
+describe('gangway card', () => {
+  const out = (name: string): string => join(folder, name);
+
+  it('makes one PDF of all stations, in order, on the paper that is asked for', async () => {
+    const other = file('other.json', JSON.stringify(newStation('Митница')));
+    const { code, err } = await command(['card', good, other, '-o', out('c.pdf'), '--paper', 'a5']);
+    expect([code, err]).toEqual([0, '']);
+    const pdf = await PDFDocument.load(readFileSync(out('c.pdf')));
+    expect(pdf.getPageCount()).toBeGreaterThan(1);
+    // 148 mm.
+    expect((pdf.getPage(0).getWidth() * 25.4) / 72).toBeCloseTo(148, 3);
+  });
+
+  it('makes none when a file is no station, and says which', async () => {
+    const bad = file('nocard.json', '{}');
+    const { code, err } = await command(['card', good, bad, '-o', out('none.pdf')]);
+    expect(code).toBe(2);
+    expect(err).toContain(`${bad}: /`);
+    expect(existsSync(out('none.pdf'))).toBe(false);
+  });
+
+  it.each([
+    [['card', 'x.json'], '-o card.pdf'],
+    [['card', '-o', 'c.pdf'], 'give the station files'],
+    [['card', 'x.json', '-o'], 'needs a value'],
+    [['card', 'x.json', '-o', 'c.pdf', '--paper', 'A3'], 'A6, A5, A4, Letter'],
+    [['card', 'x.json', '--loud'], '--loud is no option'],
+  ])('%j says what is missing', async (args, says) => {
+    const { code, err } = await command(args);
+    expect(code).toBe(2);
+    expect(err).toContain(says);
+  });
+
+  it('a PDF that cannot be written is told', async () => {
+    const { code, err } = await command(['card', good, '-o', join(folder, 'no', 'such', 'c.pdf')]);
+    expect(code).toBe(2);
+    expect(err).toContain('cannot be written (ENOENT)');
   });
 });
