@@ -2,6 +2,7 @@ import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { performance } from 'node:perf_hooks';
 import { pathToFileURL } from 'node:url';
 import { gzipSync } from 'node:zlib';
+import { measureCards } from './lib/bench-cards.mjs';
 import { measureLayouts, measureMosaicPage } from './lib/bench-mosaic.mjs';
 import { at } from './lib/paths.mjs';
 import { withApp } from './lib/browser.mjs';
@@ -413,6 +414,8 @@ async function measureFocus(page, api, address, jobId, list) {
   await begun({ marks: many.marks, solve: { tilt: true, swing: true } });
   await dragged(page, 'm7, from the side');
 }
+
+await measureCards(say);
 
 await withApp('bench', 4570, say, async (browser, address, databaseUrl) => {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });

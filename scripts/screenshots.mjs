@@ -11,13 +11,16 @@ const FOLDER = at('docs/screenshots');
 const JOB = '/jobs/a0000000-0000-4000-8000-000000000001';
 const station = (n) =>
   `${JOB}/stations/a0000000-0000-4000-8000-${String(100 + n).padStart(12, '0')}`;
+const DAY = '/jobs/a0000000-0000-4000-8000-000000000002';
+const planned = (n) =>
+  `${DAY}/stations/a0000000-0000-4000-8000-${String(200 + n).padStart(12, '0')}`;
 const rig = (n) => `/rigs/c0000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
 const WIDE = { width: 1280, height: 800 };
 const PHONE = { width: 390, height: 844 };
 
 const VIEWS = [
   { name: 'jobs', path: '/jobs' },
-  { name: 'job', path: JOB },
+  { name: 'job', path: DAY },
   { name: 'site', path: `${station(6)}/view` },
   { name: 'cover', path: `${station(1)}/cover` },
   {
@@ -25,13 +28,6 @@ const VIEWS = [
     path: `${station(6)}/cover`,
     act: (page) => page.getByText('Ways to get it all in').waitFor(),
   },
-  {
-    name: 'turn-in',
-    path: `${station(4)}/cover/turn-in`,
-    act: (page) => page.getByRole('button', { name: 'Ease: Tool cupboard' }).click(),
-  },
-  { name: 'limits', path: `${station(3)}/cover/limits` },
-  { name: 'close-up', path: `${station(8)}/focus/close` },
   { name: 'focus', path: `${station(2)}/focus` },
   {
     name: 'focus-darkcloth',
@@ -39,13 +35,22 @@ const VIEWS = [
     light: 'darkcloth',
     act: (page) => page.getByRole('button', { name: 'Both' }).click(),
   },
-  { name: 'stop', path: `${station(2)}/focus/stop` },
   { name: 'kit', path: '/kit' },
   { name: 'bench', path: rig(7) },
-  { name: 'words', path: '/words' },
   { name: 'mosaic', path: `${station(10)}/mosaic` },
   { name: 'mosaic-ring', path: `${station(12)}/mosaic`, light: 'darkcloth' },
-  { name: 'mosaic-schools', path: `${station(14)}/mosaic/schools` },
+  { name: 'expose', path: `${planned(2)}/expose` },
+  { name: 'expose-film', path: `${planned(5)}/expose`, light: 'darkcloth' },
+  { name: 'tapes', path: `${planned(5)}/expose/tapes` },
+  { name: 'card-paper', path: `${planned(3)}/card/paper` },
+  {
+    name: 'card-phone',
+    path: `${planned(3)}/card`,
+    size: PHONE,
+    light: 'darkcloth',
+    act: (page) => page.getByRole('button', { name: 'Done, next' }).click(),
+  },
+  { name: 'packing', path: `${DAY}/sheets` },
   { name: 'cover-phone', path: `${station(1)}/cover`, size: PHONE },
   // Last: afterwards the station's lens is in the hand, and its other pages say only that.
   {

@@ -43,7 +43,7 @@ export function CardPage() {
     <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
       <section
         aria-label="Card"
-        className="flex min-h-0 flex-1 flex-col bg-page max-lg:h-dvh lg:overflow-hidden"
+        className="flex min-h-0 flex-1 flex-col bg-page max-lg:h-dvh max-lg:flex-none lg:overflow-hidden"
       >
         <header className="flex items-center justify-between gap-3 border-b border-rule px-4 py-2">
           <Link
