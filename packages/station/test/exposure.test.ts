@@ -8,7 +8,6 @@ import {
   factorSaid,
   parseStation,
   timeSaid,
-  timesSaid,
   untilS,
   withDevelopment,
   withFilm,
@@ -301,6 +300,15 @@ describe('by the clock', () => {
   });
 });
 
+describe('light that is gone', () => {
+  it('a shutter that opens after it is late, one that opens before midnight is not', () => {
+    const opened = (starts_at: string, ends_by: string): string[] =>
+      codes({ meter: { time_s: 60 }, starts_at, ends_by });
+    expect(opened('16:20', '16:10')).toEqual(['ends_late']);
+    expect(opened('22:00', '05:00')).toEqual([]);
+  });
+});
+
 describe('from the kit', () => {
   const stored = {
     id: 'd0000000-0000-4000-8000-000000000001',
@@ -478,9 +486,7 @@ describe('times in words', () => {
     expect(timeSaid(time)).toBe(said);
   });
 
-  it('a row of times has its unit once', () => {
-    expect(timesSaid([0.371, 1.3, 6.1])).toBe('0.37 · 1.3 · 6.1 s');
-    expect(timesSaid([30, 120, null])).toBe('30 s · 2 min · ?');
+  it('a factor of time is told by its stops', () => {
     expect(factorSaid(4 / 3)).toBe('2.5×');
   });
 });

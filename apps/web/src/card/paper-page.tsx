@@ -1,10 +1,11 @@
-import { useEffect, useState } from 'react';
 import * as z from 'zod';
-import { cardSheets, SIZES, tagSheet, type Sheet, type Size, type Typeface } from '@gangway/paper';
+import { cardSheets, SIZES, tagSheet, type Size } from '@gangway/paper';
 import { cardText } from '@gangway/station';
 import { saveFile } from '../browser/save-file.js';
 import { useKept } from '../browser/use-kept.js';
 import { SheetView } from '../drawing/sheet-view.js';
+import { fileName, PaperChoice, Told, useSavePdf } from '../files/paper-choice.js';
+import { useFace } from '../files/use-face.js';
 import { Page } from '../station/page.js';
 import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
@@ -21,36 +22,13 @@ export function PaperPage() {
   const station = usePaced(useAppSelector(selectStation), READ_MS);
   const units = useAppSelector((state) => state.preferences.units);
   const [size, setSize] = useKept<Size>('card-size', sizeShape, units === 'feet' ? 'Letter' : 'A6');
-  const [face, setFace] = useState<Typeface | 'failed' | null>(null);
-  const [told, setTold] = useState<string | null>(null);
   // Letters of the plan's own words; what Gangway says needs no others.
-  const words = JSON.stringify(station);
-  useEffect(() => {
-    let left = false;
-    import('../files/paper-pdf.js')
-      .then(({ faceFor }) => faceFor(words))
-      .then((read) => !left && setFace(read))
-      .catch(() => !left && setFace('failed'));
-    return () => {
-      left = true;
-    };
-  }, [words]);
+  const face = useFace(JSON.stringify(station));
+  const { save, told } = useSavePdf('The PDF could not be made. Try again, or print this page.');
   const ready = face !== null && face !== 'failed';
   const sheets = ready ? cardSheets({ station, size, units }, face) : [];
   const tag = ready ? tagSheet({ station, units }, face) : null;
-  const name = `${station.name} card`.replace(/[^\p{L}\p{N} .-]+/gu, ' ').trim();
-
-  const savePdf = async (of: readonly Sheet[], file: string): Promise<void> => {
-    try {
-      setTold(null);
-      const { paperPdf } = await import('../files/paper-pdf.js');
-      const { bytes, missing } = await paperPdf(of);
-      saveFile(`${file}.pdf`, bytes, 'application/pdf');
-      if (missing !== '') setTold(`The PDF’s typeface has no ${[...missing].join(' ')}.`);
-    } catch {
-      setTold('The PDF could not be made. Try again, or print this page.');
-    }
-  };
+  const name = fileName(`${station.name} card`);
 
   return (
     <Page
@@ -59,35 +37,20 @@ export function PaperPage() {
       about="Black on white, in the order it is done. Its code holds the card’s settings as plain text; any phone reads it, without a network."
     >
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2 pb-3">
-        <label className="flex items-center gap-2 text-quiet">
-          Paper
-          <select
-            value={size}
-            onChange={(event) => setSize(event.target.value as Size)}
-            className="min-h-9 border-b border-rule bg-paper font-medium text-ink pointer-coarse:min-h-11"
-          >
-            {Object.keys(SIZES).map((each) => (
-              <option key={each}>{each}</option>
-            ))}
-          </select>
-        </label>
+        <PaperChoice papers={SIZES} value={size} onChoose={setSize} />
         <Button
           onClick={() => saveFile(`${name}.txt`, `${cardText(station, units)}\n`, 'text/plain')}
         >
           As text
         </Button>
-        <Button disabled={!tag} onClick={() => tag && void savePdf([tag], `${name}, tag`)}>
+        <Button disabled={!tag} onClick={() => tag && void save(() => [tag], `${name}, tag`)}>
           Tag (PDF)
         </Button>
-        <Button look="strong" disabled={!ready} onClick={() => void savePdf(sheets, name)}>
+        <Button look="strong" disabled={!ready} onClick={() => void save(() => sheets, name)}>
           Card (PDF)
         </Button>
       </div>
-      {told !== null && (
-        <p role="alert" className="pb-3 text-outside">
-          {told}
-        </p>
-      )}
+      <Told said={told} />
       {face === null && <p className="text-quiet">Loading the letters …</p>}
       {face === 'failed' && (
         <p role="alert" className="text-outside">

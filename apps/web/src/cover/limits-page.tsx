@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import Papa from 'papaparse';
 import {
   distance,
@@ -12,9 +12,11 @@ import {
   type StopLimits,
 } from '@gangway/station';
 import * as z from 'zod';
-import { limitsStrip, PAPERS, sheetSvg, type Paper, type Sheet } from '@gangway/paper';
+import { limitsStrip, PAPERS, sheetSvg, type Paper } from '@gangway/paper';
 import { useKept } from '../browser/use-kept.js';
+import { PaperChoice, Told, useSavePdf } from '../files/paper-choice.js';
 import { saveFile } from '../browser/save-file.js';
+import { SheetView } from '../drawing/sheet-view.js';
 import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { AssumedRing } from '../ui/assumed-ring.js';
@@ -39,21 +41,8 @@ export function LimitsPage() {
   const table = useMemo(() => limitsTable(station), [station]);
   const [paper, setPaper] = useKept<Paper>('paper', paperShape, units === 'feet' ? 'Letter' : 'A4');
   const strip = useMemo(() => limitsStrip(station, paper, table), [station, paper, table]);
-  const [told, setTold] = useState<string | null>(null);
+  const { save, told } = useSavePdf(FAILED);
   const name = `${station.lens.name ?? 'lens'} limits`.replace(/[^\w .-]+/g, ' ').trim();
-
-  const savePdf = async (): Promise<void> => {
-    try {
-      setTold(null);
-      const { paperPdf } = await import('../files/paper-pdf.js');
-      const { bytes, missing } = await paperPdf(strip);
-      saveFile(`${name}.pdf`, bytes, 'application/pdf');
-      if (missing !== '')
-        setTold(`The PDF’s typeface has no ${[...missing].join(' ')}; the SVG has.`);
-    } catch {
-      setTold(FAILED);
-    }
-  };
 
   return (
     <div className="min-h-0 flex-1 overflow-y-auto bg-paper px-5 py-4">
@@ -80,18 +69,7 @@ export function LimitsPage() {
           >
             Table (CSV)
           </Button>
-          <label className="flex items-center gap-2 text-quiet print:hidden">
-            Paper
-            <select
-              value={paper}
-              onChange={(event) => setPaper(event.target.value as Paper)}
-              className="min-h-9 border-b border-rule bg-paper font-medium text-ink"
-            >
-              {Object.keys(PAPERS).map((each) => (
-                <option key={each}>{each}</option>
-              ))}
-            </select>
-          </label>
+          <PaperChoice papers={PAPERS} value={paper} onChoose={setPaper} />
           <Button
             onClick={() =>
               strip.forEach((sheet, i) =>
@@ -105,16 +83,12 @@ export function LimitsPage() {
           >
             Strip (SVG)
           </Button>
-          <Button look="strong" onClick={() => void savePdf()}>
+          <Button look="strong" onClick={() => void save(() => strip, name)}>
             Strip (PDF)
           </Button>
         </div>
       </div>
-      {told !== null && (
-        <p role="alert" className="pb-3 text-outside">
-          {told}
-        </p>
-      )}
+      <Told said={told} />
       <div className="grid gap-8 xl:grid-cols-[auto_1fr] [&>figure]:xl:col-start-2 [&>figure]:xl:row-span-2 [&>figure]:xl:row-start-1">
         <table className="h-fit text-right">
           <thead>
@@ -181,7 +155,12 @@ export function LimitsPage() {
           </figcaption>
           <div className="space-y-4">
             {strip.map((sheet, i) => (
-              <StripDrawing key={i} sheet={sheet} page={i + 1} pages={strip.length} />
+              <SheetView
+                key={i}
+                sheet={sheet}
+                label={`Strip with a line for each stop, as long as the movement goes, page ${i + 1} of ${strip.length}`}
+                className="w-full max-w-2xl border border-rule"
+              />
             ))}
           </div>
         </figure>
@@ -255,26 +234,3 @@ const LimitCell = ({
     )}
   </td>
 );
-
-/** A page of the strip as it will be printed, fitted to the screen. */
-function StripDrawing({ sheet, page, pages }: { sheet: Sheet; page: number; pages: number }) {
-  return (
-    <svg
-      viewBox={`0 0 ${sheet.widthMm} ${sheet.heightMm}`}
-      role="img"
-      aria-label={`Strip with a line for each stop, as long as the movement goes, page ${page} of ${pages}`}
-      className="w-full max-w-2xl border border-rule bg-white text-black"
-    >
-      <g stroke="currentColor">
-        {sheet.lines.map(({ strokeMm, ...ends }, i) => (
-          <line key={i} {...ends} strokeWidth={strokeMm} />
-        ))}
-      </g>
-      {sheet.texts.map(({ x, y, text, sizeMm, anchor }, i) => (
-        <text key={i} x={x} y={y} fontSize={sizeMm} textAnchor={anchor}>
-          {text}
-        </text>
-      ))}
-    </svg>
-  );
-}

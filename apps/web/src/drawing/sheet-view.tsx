@@ -6,13 +6,22 @@ const grey = (value = 0): string => {
 };
 
 /** A sheet of paper as it will be printed: black on white in either light. */
-export function SheetView({ sheet, className }: { sheet: Sheet; className?: string }) {
+export function SheetView({
+  sheet,
+  label,
+  className,
+}: {
+  sheet: Sheet;
+  /** What it shows; its title, when left out. */
+  label?: string;
+  className?: string;
+}) {
   const { widthMm, heightMm, shapes = [], lines, texts, title } = sheet;
   return (
     <svg
       viewBox={`0 0 ${widthMm} ${heightMm}`}
       role="img"
-      aria-label={`${title}, as it is printed`}
+      aria-label={label ?? `${title}, as it is printed`}
       className={className}
     >
       <rect width={widthMm} height={heightMm} fill="white" />

@@ -1,11 +1,7 @@
 import { X } from 'lucide-react';
 import {
-  factorSaid,
   fixed,
-  fStop,
-  isoOf,
   readAs,
-  trimmed,
   withExposure,
   withReading,
   withAt,
@@ -13,7 +9,7 @@ import {
   type ReadAs,
   type Station,
 } from '@gangway/station';
-import { ChoiceField, parseNumber, useStation } from '../fields/fields.js';
+import { ChoiceField, useStation } from '../fields/fields.js';
 import { Rows, type Row } from '../fields/rows.js';
 import { Line } from '../station/results.js';
 import type { Exposed } from '../store/exposure.js';
@@ -59,6 +55,7 @@ const READING: readonly Row[] = [
     at: '/exposure/meter/ev',
     label: 'EV',
     as: 'number',
+    help: 'At the ISO the meter is set to.',
     when: (station) => !station.exposure?.flash && readAs(station) === 'ev',
   },
   {
@@ -119,8 +116,6 @@ export function ReadingFields() {
   );
 }
 
-const signedOrNumber = parseNumber;
-
 /** Spots of the scene, each with its EV; one may be placed where it is to fall. */
 function SpotFields() {
   const station = useStation();
@@ -140,7 +135,6 @@ function SpotFields() {
                   at: `/exposure/meter/spots/${i}/ev`,
                   label: `${label || `Spot ${i + 1}`}, EV`,
                   as: 'number',
-                  parse: signedOrNumber,
                 },
               ]}
             />
@@ -418,13 +412,3 @@ export function MovingFields({ exposed: { station, report } }: { exposed: Expose
     </div>
   );
 }
-
-/** Stops with their factor of time: 1.3 stops, 2.5×. */
-export const stopsAndFactor = (value: number): string =>
-  `${trimmed(value, 2)} stops, ${factorSaid(value)}`;
-
-/** The stop and sensitivity that are used, for headings. */
-export const usedSaid = (station: Station): string => {
-  const iso = isoOf(station);
-  return `${fStop(station.aperture)}${iso === null ? '' : `, ISO ${trimmed(iso, 1)}`}`;
-};

@@ -1,9 +1,10 @@
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import * as z from 'zod';
-import { bedTapes, PAPERS, sheetSvg, tapeReach, type Paper, type Sheet } from '@gangway/paper';
+import { bedTapes, PAPERS, sheetSvg, tapeReach, type Paper } from '@gangway/paper';
 import { hasBed } from '@gangway/station';
 import { saveFile } from '../browser/save-file.js';
 import { useKept } from '../browser/use-kept.js';
+import { PaperChoice, Told, useSavePdf } from '../files/paper-choice.js';
 import { SheetView } from '../drawing/sheet-view.js';
 import { Page } from '../station/page.js';
 import { useAppSelector } from '../store/store.js';
@@ -25,21 +26,8 @@ export function TapesPage() {
     () => bedTapes(chosen.station, paper, units),
     [chosen.station, paper, units],
   );
-  const [told, setTold] = useState<string | null>(null);
+  const { save, told } = useSavePdf(FAILED);
   const name = `${chosen.name} tapes`.replace(/[^\w .-]+/g, ' ').trim();
-
-  const savePdf = async (of: readonly Sheet[], file: string): Promise<void> => {
-    try {
-      setTold(null);
-      const { paperPdf } = await import('../files/paper-pdf.js');
-      const { bytes, missing } = await paperPdf(of);
-      saveFile(`${file}.pdf`, bytes, 'application/pdf');
-      if (missing !== '')
-        setTold(`The PDF’s typeface has no ${[...missing].join(' ')}; the SVG has.`);
-    } catch {
-      setTold(FAILED);
-    }
-  };
 
   if (!hasBed(chosen.station)) {
     return (
@@ -60,18 +48,7 @@ export function TapesPage() {
     >
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2 pb-3">
         <LensChooser {...{ lenses, chosen, choose }} />
-        <label className="flex items-center gap-2 text-quiet">
-          Paper
-          <select
-            value={paper}
-            onChange={(event) => setPaper(event.target.value as Paper)}
-            className="min-h-9 border-b border-rule bg-paper font-medium text-ink pointer-coarse:min-h-11"
-          >
-            {Object.keys(PAPERS).map((each) => (
-              <option key={each}>{each}</option>
-            ))}
-          </select>
-        </label>
+        <PaperChoice papers={PAPERS} value={paper} onChoose={setPaper} />
         <Button
           onClick={() =>
             sheets.forEach((sheet, i) =>
@@ -87,23 +64,19 @@ export function TapesPage() {
         </Button>
         <Button
           onClick={() =>
-            void savePdf(
-              lenses.flatMap(({ station }) => bedTapes(station, paper, units)),
+            void save(
+              () => lenses.flatMap(({ station }) => bedTapes(station, paper, units)),
               'All lenses, tapes',
             )
           }
         >
           All lenses (PDF)
         </Button>
-        <Button look="strong" onClick={() => void savePdf(sheets, name)}>
+        <Button look="strong" onClick={() => void save(() => sheets, name)}>
           Tapes (PDF)
         </Button>
       </div>
-      {told !== null && (
-        <p role="alert" className="pb-3 text-outside">
-          {told}
-        </p>
-      )}
+      <Told said={told} />
       <div className="flex flex-wrap gap-4">
         {sheets.map((sheet, i) => (
           <SheetView key={i} sheet={sheet} className="w-full max-w-[820px] border border-rule" />

@@ -8,11 +8,12 @@ import { WayList } from '../station/way-list.js';
 import { selectExposed, type Exposed } from '../store/exposure.js';
 import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
+import { ProblemLines } from '../ui/problem-lines.js';
 import { usePaced } from '../ui/use-paced.js';
 import { ClockFields } from './clock-fields.js';
 import { FilmFields } from './film-fields.js';
 import { FilterFields } from './filter-fields.js';
-import { CornerLines, Problems, Verdict } from './figures.js';
+import { CornerLines, Verdict } from './figures.js';
 import {
   BracketFields,
   FlashFields,
@@ -51,7 +52,7 @@ function Figured({ exposed: now }: { exposed: Exposed }) {
     <>
       <Verdict exposed={exposed} />
       <Tried />
-      <Problems report={exposed.report} />
+      <ProblemLines problems={exposed.report.problems} />
       <Ways />
       <Group title={exposure?.flash ? 'Read with the flash meter' : 'Metered'}>
         <ReadingFields />

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { Link, useParams } from 'react-router';
 import * as z from 'zod';
 import {
@@ -12,9 +12,10 @@ import {
   type Typeface,
 } from '@gangway/paper';
 import type { Packed } from '@gangway/station';
-import { saveFile } from '../browser/save-file.js';
 import { useKept } from '../browser/use-kept.js';
 import { SheetView } from '../drawing/sheet-view.js';
+import { fileName, PaperChoice, Told, useSavePdf } from '../files/paper-choice.js';
+import { useFace } from '../files/use-face.js';
 import { PageTop } from '../pages/page-top.js';
 import { useJobQuery } from '../records/api.js';
 import { Loading } from '../records/states.js';
@@ -57,38 +58,13 @@ export function SheetsPage() {
 function Sheets({ jobId, name, day }: { jobId: string; name: string; day: Day }) {
   const units = useAppSelector((state) => state.preferences.units);
   const [size, setSize] = useKept<Size>('card-size', sizeShape, units === 'feet' ? 'Letter' : 'A6');
-  const [face, setFace] = useState<Typeface | null>(null);
-  const [told, setTold] = useState<string | null>(null);
-  const [working, setWorking] = useState(false);
   const words = useMemo(() => name + JSON.stringify([day.stations, day.packing]), [name, day]);
-  useEffect(() => {
-    let left = false;
-    import('../files/paper-pdf.js')
-      .then(({ faceFor }) => faceFor(words))
-      .then((read) => !left && setFace(read))
-      .catch(() => !left && setTold('The letters could not be loaded; load this page again.'));
-    return () => {
-      left = true;
-    };
-  }, [words]);
+  const read = useFace(words);
+  const face = read === 'failed' ? null : read;
+  const { save: savePdf, told, working } = useSavePdf();
   const asked: DayAsked = { job: name, stations: day.stations, packing: day.packing, size, units };
-  const file = name.replace(/[^\p{L}\p{N} .-]+/gu, ' ').trim();
-  const save = async (
-    make: (of: DayAsked, with_: Typeface) => Sheet[],
-    what: string,
-  ): Promise<void> => {
-    if (!face) return;
-    setWorking(true);
-    setTold(null);
-    try {
-      const { paperPdf } = await import('../files/paper-pdf.js');
-      const { bytes, missing } = await paperPdf(make(asked, face));
-      saveFile(`${file}, ${what}.pdf`, bytes, 'application/pdf');
-      if (missing !== '') setTold(`The PDF’s typeface has no ${[...missing].join(' ')}.`);
-    } catch {
-      setTold('The PDF could not be made. Try again.');
-    }
-    setWorking(false);
+  const save = (make: (of: DayAsked, with_: Typeface) => Sheet[], what: string): void => {
+    if (face) void savePdf(() => make(asked, face), `${fileName(name)}, ${what}`);
   };
   const none = day.stations.length === 0;
   return (
@@ -96,38 +72,22 @@ function Sheets({ jobId, name, day }: { jobId: string; name: string; day: Day })
       <div className="mb-4 flex flex-wrap items-center justify-between gap-3">
         <h1 className="text-[24px] font-semibold">Cards and packing</h1>
         <div className="flex flex-wrap items-center gap-2">
-          <label className="flex items-center gap-2 text-quiet">
-            Paper
-            <select
-              value={size}
-              onChange={(event) => setSize(event.target.value as Size)}
-              className="min-h-9 border-b border-rule bg-paper font-medium text-ink pointer-coarse:min-h-11"
-            >
-              {Object.keys(SIZES).map((each) => (
-                <option key={each}>{each}</option>
-              ))}
-            </select>
-          </label>
-          <Button
-            disabled={!face || working || none}
-            onClick={() => void save(listSheets, 'packing')}
-          >
+          <PaperChoice papers={SIZES} value={size} onChoose={setSize} />
+          <Button disabled={!face || working || none} onClick={() => save(listSheets, 'packing')}>
             Order and packing (PDF)
           </Button>
           <Button
             look="strong"
             disabled={!face || working || none}
-            onClick={() => void save(daySheets, 'cards')}
+            onClick={() => save(daySheets, 'cards')}
           >
             {working ? 'Making it …' : 'All cards (PDF)'}
           </Button>
         </div>
       </div>
-      {told !== null && (
-        <p role="alert" className="pb-3 text-outside">
-          {told}
-        </p>
-      )}
+      <Told
+        said={read === 'failed' ? 'The letters could not be loaded; load this page again.' : told}
+      />
       {day.unread.length > 0 && (
         <p role="note" className="mb-3 border-l-2 border-costs pl-3">
           No card can be made of {day.unread.join(', ')}: open it from the job to see what is wrong.

@@ -137,21 +137,3 @@ export function Overlaps({ report: { overlaps } }: { report: MosaicReport }) {
     </Group>
   );
 }
-
-/** What stands in the way, and what to know. */
-export function Problems({ report }: { report: MosaicReport }) {
-  if (report.problems.length === 0) return null;
-  return (
-    <ul className="space-y-1.5">
-      {report.problems.map(({ code, severity, message }) => (
-        <li
-          key={code}
-          role={severity === 'stop' ? 'alert' : undefined}
-          className={`border-l-2 pl-3 ${severity === 'stop' ? 'border-outside text-outside' : 'border-costs'}`}
-        >
-          {message}
-        </li>
-      ))}
-    </ul>
-  );
-}

@@ -19,8 +19,9 @@ import type { Laid } from '../store/mosaic.js';
 import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { Button } from '../ui/button.js';
+import { ProblemLines } from '../ui/problem-lines.js';
 import { usePaced } from '../ui/use-paced.js';
-import { Figures, Overlaps, Problems, Verdict } from './figures.js';
+import { Figures, Overlaps, Verdict } from './figures.js';
 import { FrameList } from './frame-list.js';
 import { PatternFields, Presets, TakeOne } from './pattern-fields.js';
 import { ShiftDrawingEmpty } from './empty.js';
@@ -58,7 +59,7 @@ function Figured({ laid: now, stepping }: LaidStepping) {
     <>
       <Verdict report={report} />
       <Tried />
-      <Problems report={report} />
+      <ProblemLines problems={report.problems} />
       <Seams laid={laid} />
       <Figures laid={laid} />
       <Group title="The layout">

@@ -1,9 +1,9 @@
 import { lightOf, meteredFNumber, reciprocityOf } from '../exposure/light.js';
 import { exposureReport } from '../exposure/report.js';
-import { timeToSet } from '../exposure/verdict.js';
+import { bracketsSaid, powerSaid, timeToSet } from '../exposure/verdict.js';
 import type { Exposure } from '../document/station.js';
 import { fixed, fStop, stops, trimmed } from '../words/format.js';
-import { factorSaid, timeSaid, timesSaid } from '../words/times.js';
+import { timeSaid } from '../words/times.js';
 import type { Asked, Why } from './why.js';
 
 /** Why each figure of an exposure is what it is. */
@@ -92,7 +92,11 @@ function brackets(asked: Asked): Why {
       number('n', 'exposures', String(frames)),
       number('', 'step', stops(step)),
       number('', 'the scene', said(report.scene_range_stops, stops)),
-      number('', 'times', report.brackets_s.length === 0 ? '—' : timesSaid(report.brackets_s)),
+      number(
+        '',
+        'times',
+        report.brackets_s.length === 0 ? '—' : bracketsSaid(asked.station, report),
+      ),
     ],
     source: 'Counted; a stop and two thirds apart is common practice, no source.',
     rests: [],
@@ -120,9 +124,7 @@ function flash(asked: Asked): Why {
   const light = lightOf(asked.station, exposure, asked.setup);
   return {
     title: 'What the flash has to give',
-    result: report.flash
-      ? `${report.flash.pops} × ${factorSaid(Math.log2(report.flash.power))}`
-      : '—',
+    result: report.flash ? `${report.flash.pops} × ${powerSaid(report.flash.power)}` : '—',
     words:
       'A flash is over before the shutter closes: time does nothing to it. Light is made up by aperture, by power, or by firing it several times in the dark.',
     formula: 'power = metered power · (N / N₀)² · (S₀ / S) · 2^added;  pops = power, rounded up',

@@ -189,9 +189,13 @@ const skew: Look = ({ exposure: { moving: moves, crossing, shutter }, report }) 
     : [];
 };
 
+const HALF_DAY_S = 12 * 3600;
+
 const endsLate: Look = ({ exposure: { starts_at: from, ends_by: by }, report }) => {
   if (from === undefined || by === undefined || report.total_s === null) return [];
-  const over = report.total_s - untilS(from, by);
+  const left = untilS(from, by);
+  // Past half a day it is yesterday’s light that was meant.
+  const over = report.total_s - (left > HALF_DAY_S ? left - 2 * HALF_DAY_S : left);
   return over <= 0
     ? []
     : warn(

@@ -54,13 +54,6 @@ export function dialSaid(timeS: number, steps: ShutterSteps): string {
   return name === null ? timeSaid(timeS) : `${name} s`;
 }
 
-/** Several times in a row, their unit once where all are in seconds: 0.37 · 1.3 · 6.1 s. */
-export function timesSaid(times: readonly (number | null)[]): string {
-  const said = times.map((each) => (each === null ? '?' : timeSaid(each)));
-  const plain = said.every((each) => /^[\d./?]+(?: s)?$/.test(each));
-  return plain ? `${said.map((each) => each.replace(' s', '')).join(' · ')} s` : said.join(' · ');
-}
-
 /** A factor of time for a number of stops: 2.5×. */
 export const factorSaid = (stops: number): string =>
   `${trimmed(2 ** stops, 2 ** stops < 10 ? 1 : 0)}×`;

@@ -1,4 +1,4 @@
-import { degrees, radians, tiltSwingOf, turnedAxis } from '@gangway/optics';
+import { radians, tiltSwingOf, turnedAxis } from '@gangway/optics';
 import type { Card, CardStep, Station } from '../../src/index.js';
 import { mechanicsOf } from '../../src/optical/turning.js';
 
@@ -102,5 +102,3 @@ const ENGRAVED = new Set([
   6.3, 7.1, 8, 9, 10, 11, 13, 14, 16, 18, 20, 22, 25, 29, 32, 36, 40, 45, 51, 57, 64, 72, 80, 90,
   102, 114, 128,
 ]);
-
-export const toDegrees = degrees;
