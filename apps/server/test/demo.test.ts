@@ -12,7 +12,7 @@ describe('the demo', () => {
   );
 
   it('every station uses a rig of the kit, up to date with it', () => {
-    for (const { document } of demo.stations) {
+    for (const { document } of [...demo.stations, ...demo.day]) {
       expect(document.lens.origin).toBeDefined();
       expect(document.back.origin).toBeDefined();
       const ids = kitIdsIn(document);

@@ -9,12 +9,16 @@ import {
   parseStation,
   timeSaid,
   untilS,
+  stationUpdate,
   withDevelopment,
+  withExposure,
   withFilm,
+  withFilter,
   withoutFilm,
   type Exposure,
   type KitItemOf,
   type Station,
+  type Stored,
 } from '../src/index.js';
 import { station, type Given } from './helpers/mosaic.js';
 
@@ -338,6 +342,41 @@ describe('from the kit', () => {
     expect(parseStation(loaded).ok).toBe(true);
     const out = withoutFilm(loaded);
     expect(out.exposure).toEqual({ ...bare.exposure, iso: 50 });
+  });
+
+  it('a film or filter that changed in the kit is told, and what was set by hand stays', () => {
+    const filter = {
+      id: 'd0000000-0000-4000-8000-000000000002',
+      revision: 1,
+      document: {
+        kind: 'filter',
+        name: 'Orange',
+        thread_mm: 82,
+        clear_diameter_mm: 79,
+        thickness_mm: 5,
+        stops: 1,
+      } satisfies KitItemOf<'filter'>,
+    };
+    const on = withFilter(withExposure(loaded, { iso: 40 }), filter);
+    const kit: Stored[] = [
+      {
+        ...stored,
+        revision: 4,
+        document: { ...stored.document, iso: 64, reciprocity: { exponent: 1.4, from_s: 1 } },
+      },
+      { ...filter, revision: 2, document: { ...filter.document, stops: 1.5 } },
+    ];
+    const find = (id: string) => kit.find((each) => each.id === id);
+    const { updates, after } = stationUpdate(on, find);
+    expect(updates.map(({ name }) => name)).toEqual(['Sheet film, slow', 'Orange']);
+    expect(after.exposure).toMatchObject({
+      iso: 40,
+      reciprocity: { exponent: 1.4, from_s: 1 },
+      film: { iso: 64 },
+      filters: [{ name: 'Orange', stops: 1.5 }],
+    });
+    expect(parseStation(after).ok).toBe(true);
+    expect(stationUpdate(after, find).updates).toEqual([]);
   });
 
   it('the development that holds the scene is offered, exposed at its own sensitivity', () => {

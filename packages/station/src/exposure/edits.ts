@@ -1,5 +1,5 @@
 import type { Exposure, Film, Station } from '../document/station.js';
-import type { Stored } from '../kit/assemble.js';
+import { filmFrom, originOf, type Stored } from '../kit/assemble.js';
 import type { KitItemOf } from '../kit/schema.js';
 
 /** Changes of an exposure as the pages make them. */
@@ -10,21 +10,10 @@ export const withExposure = (station: Station, change: Partial<Exposure>): Stati
   return { ...station, exposure: next };
 };
 
-const originOf = ({ id, revision }: Stored<unknown>) => ({
-  origin: { kit_id: id, kit_revision: revision },
-});
-
 /** The film loaded: its sensitivity, its answer to long times and its range come with it. */
 export function withFilm(station: Station, stored: Stored<KitItemOf<'film'>>): Station {
-  const { name, iso, range_stops, reciprocity, developments } = stored.document;
-  const film: Film = {
-    name,
-    ...(iso === undefined ? {} : { iso }),
-    ...(range_stops === undefined ? {} : { range_stops }),
-    ...(reciprocity === undefined ? {} : { reciprocity }),
-    ...(developments === undefined ? {} : { developments }),
-    ...originOf(stored),
-  };
+  const film = filmFrom(stored);
+  const { iso, range_stops, reciprocity } = film;
   return withExposure(station, {
     film,
     development: undefined,

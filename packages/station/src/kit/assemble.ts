@@ -1,4 +1,4 @@
-import type { Back, ChainPart, Lens, MovementLimits, Station } from '../document/station.js';
+import type { Back, ChainPart, Film, Lens, MovementLimits, Station } from '../document/station.js';
 import { leanedOf, stanceOfStation } from '../document/standards.js';
 import { REAR_MOVEMENTS } from '../document/movements.js';
 import { focusEnds, reachOf, type RigParts } from '../document/chain.js';
@@ -16,7 +16,7 @@ export interface Stored<T = KitItem> {
 
 type Origin = NonNullable<Lens['origin']>;
 
-const originOf = ({ id, revision }: Stored<unknown>): { origin: Origin } => ({
+export const originOf = ({ id, revision }: Stored<unknown>): { origin: Origin } => ({
   origin: { kit_id: id, kit_revision: revision },
 });
 
@@ -31,6 +31,12 @@ export const backFrom = (
   stored: Stored<KitItemOf<'back'>>,
   orientation: Back['orientation'] = 'landscape',
 ): Back => ({ ...bare(stored.document), orientation, ...originOf(stored) });
+
+/** A film as it is loaded: a copy with where it is from. */
+export function filmFrom(stored: Stored<KitItemOf<'film'>>): Film {
+  const { kind: _, notes: _n, mass_g: _m, modified: _a, ...film } = stored.document;
+  return { ...film, ...originOf(stored) };
+}
 
 const CHAIN_KINDS = ['adapter', 'multiplier', 'board', 'camera'] as const;
 type ChainKind = (typeof CHAIN_KINDS)[number];

@@ -1,13 +1,15 @@
 import { differences, type Difference } from '../document/differences.js';
 import type { RigParts } from '../document/chain.js';
-import type { ChainPart, Station } from '../document/station.js';
+import type { ChainPart, Exposure, Film, Station } from '../document/station.js';
 import {
   backFrom,
   chainPartFrom,
+  filmFrom,
   filterFrom,
   goesInChain,
   lensFrom,
   movementsOf,
+  originOf,
   withRig,
   type Stored,
 } from './assemble.js';
@@ -34,16 +36,12 @@ function plain(part: object): Record<string, unknown> {
   return rest;
 }
 
-/**
- * The copies of a rig brought up to the kit as it stands now.
- * @param find the kit item of an id; undefined when it is gone or archived
- */
-export function updatedFromKit<T extends RigParts>(
-  rig: T,
-  find: (id: string) => Stored | undefined,
-): { updates: KitUpdate[]; after: T } {
-  const updates: KitUpdate[] = [];
-  const fresher = <P extends object>(part: P & Copy, make: (stored: Stored) => P | null): P => {
+type Find = (id: string) => Stored | undefined;
+
+/** Takes a copy anew where its kit item was changed since in what the copy says, and notes it. */
+const freshener =
+  (find: Find, updates: KitUpdate[]) =>
+  <P extends object>(part: P & Copy, make: (stored: Stored) => P | null): P => {
     const { origin } = part;
     const stored = origin && find(origin.kit_id);
     if (!stored || stored.revision === origin.kit_revision) return part;
@@ -54,6 +52,17 @@ export function updatedFromKit<T extends RigParts>(
     updates.push({ name: stored.document.name, changes });
     return next;
   };
+
+/**
+ * The copies of a rig brought up to the kit as it stands now.
+ * @param find the kit item of an id; undefined when it is gone or archived
+ */
+export function updatedFromKit<T extends RigParts>(
+  rig: T,
+  find: Find,
+): { updates: KitUpdate[]; after: T } {
+  const updates: KitUpdate[] = [];
+  const fresher = freshener(find, updates);
   const lens = fresher(rig.lens, (stored) => {
     const item = ofKind(stored, 'lens');
     return item && { ...lensFrom(item), ...(rig.lens.filter ? { filter: rig.lens.filter } : {}) };
@@ -83,22 +92,76 @@ const movementsIn = (rig: RigParts): string =>
     [rig.lens, ...rig.chain].map((part) => ('movement' in part ? part.movement : null)),
   );
 
-/** {@link updatedFromKit} of a station; its own movement limits stay unless the kit's changed. */
+const same = (one: unknown, other: unknown): boolean =>
+  JSON.stringify(one) === JSON.stringify(other);
+
+/** What a film brought with it goes with the film; what was set by hand since stays. */
+function withFresherFilm(exposure: Exposure, film: Film): Exposure {
+  const { film: was, development } = exposure;
+  const brought = {
+    reciprocity: [was?.reciprocity, film.reciprocity],
+    iso: [was?.iso, film.iso],
+    medium_range_stops: [was?.range_stops, film.range_stops],
+  } as const;
+  const next: Record<string, unknown> = { ...exposure, film };
+  for (const [name, [before, now]] of Object.entries(brought)) {
+    if (!same(exposure[name as keyof Exposure], before)) continue;
+    if (now === undefined) delete next[name];
+    else next[name] = now;
+  }
+  if (!film.developments?.some(({ name }) => name === development)) delete next.development;
+  return next;
+}
+
+/** Film and filters of an exposure brought up to the kit. */
+function updatedExposure(
+  exposure: Exposure | undefined,
+  find: Find,
+): { updates: KitUpdate[]; after: Exposure | undefined } {
+  const updates: KitUpdate[] = [];
+  if (!exposure) return { updates, after: exposure };
+  const fresher = freshener(find, updates);
+  const { film, filters } = exposure;
+  const loaded =
+    film &&
+    fresher(film, (stored) => {
+      const item = ofKind(stored, 'film');
+      return item && filmFrom(item);
+    });
+  const on = filters?.map((each) =>
+    fresher<NonNullable<Exposure['filters']>[number]>(each, (stored) => {
+      const item = ofKind(stored, 'filter');
+      const { name, stops = 0 } = item?.document ?? {};
+      return item && { ...each, name: name!, stops, ...originOf(item) };
+    }),
+  );
+  const after = loaded && loaded !== film ? withFresherFilm(exposure, loaded) : exposure;
+  return { updates, after: on ? { ...after, filters: on } : after };
+}
+
+/**
+ * {@link updatedFromKit} of a station, its film and filters with it; its own movement limits stay
+ * unless the kit's changed.
+ */
 export function stationUpdate(
   station: Station,
-  find: (id: string) => Stored | undefined,
+  find: Find,
 ): { updates: KitUpdate[]; after: Station } {
   const { updates, after } = updatedFromKit(station, find);
-  if (updates.length === 0) return { updates, after: station };
+  const light = updatedExposure(station.exposure, find);
   const moved = movementsIn(station) !== movementsIn(after);
+  const rigged =
+    updates.length === 0
+      ? station
+      : withRig(station, {
+          lens: after.lens,
+          chain: after.chain,
+          back: after.back,
+          movement_limits: moved ? movementsOf(after) : station.movement_limits,
+        });
   return {
-    updates,
-    after: withRig(station, {
-      lens: after.lens,
-      chain: after.chain,
-      back: after.back,
-      movement_limits: moved ? movementsOf(after) : station.movement_limits,
-    }),
+    updates: [...updates, ...light.updates],
+    after: light.updates.length === 0 ? rigged : { ...rigged, exposure: light.after! },
   };
 }
 
