@@ -315,9 +315,9 @@ test('a job of ten thousand stations: a page at a time, scrolled to its end, one
   await client.connect();
   await client.query(
     `with made as (
-       insert into stations (id, job_id, revision, document, created_at)
+       insert into stations (id, job_id, revision, document, created_at, position)
        select gen_random_uuid(), job_id, 1, jsonb_set(document, '{name}', to_jsonb('Station ' || n)),
-         created_at + n * interval '1 second'
+         created_at + n * interval '1 second', position + n
        from stations, generate_series(1, 9999) as n where job_id = $1
        returning id, document)
      insert into station_revisions (station_id, revision, document) select id, 1, document from made`,
@@ -349,7 +349,8 @@ test('a job of ten thousand stations: a page at a time, scrolled to its end, one
   expect(stations).toBe(10_001);
   const end = `${stack.address}/api/jobs/${id}/stations?offset=10000&limit=10`;
   expect(((await (await fetch(end)).json()) as { items: unknown[] }).items).toMatchObject([
-    { revision: 1, document: { name: 'Station 9999' } },
+    // What was begun last comes last.
+    { revision: 1, document: { name: 'Station 10000' } },
   ]);
 });
 

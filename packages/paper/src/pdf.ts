@@ -98,7 +98,10 @@ function write(
 ): void {
   pdf.fontSize(sizeMm * PT).fillColor(greyOf(grey));
   const runs = face.runs(text, strong);
+  // Measuring takes as long as writing: only what is not begun at its place is measured.
+  const measured = anchor !== 'start' || runs.length > 1;
   const widths = runs.map((run) => {
+    if (!measured) return 0;
     use(run.face);
     return pdf.widthOfString(run.text);
   });

@@ -5,6 +5,7 @@ import {
   planDrawing,
   type CoverDrawing,
   type Ellipse,
+  type Finder,
   type Look,
   type Station,
 } from '@gangway/station';
@@ -58,8 +59,8 @@ const pairs = (points: readonly number[], to: Fit['to']): At[] =>
   Array.from({ length: points.length / 2 }, (_, i) => to(points[2 * i]!, points[2 * i + 1]!));
 
 /** What lies before the sensor, cut to a box. */
-function sceneIn(station: Station, { box, to }: Fit): SheetShape[] {
-  return finderOf(station).shapes.flatMap(({ points, look, filled }) =>
+function sceneIn({ shapes }: Finder, { box, to }: Fit): SheetShape[] {
+  return shapes.flatMap(({ points, look, filled }) =>
     cutTo(box, {
       points: pairs(points, to),
       closed: filled,
@@ -70,8 +71,8 @@ function sceneIn(station: Station, { box, to }: Fit): SheetShape[] {
 }
 
 /** Places of the marks, as small crosses. */
-function marksIn(station: Station, { box, to }: Fit): SheetShape[] {
-  return finderOf(station).marks.flatMap(({ at }) => {
+function marksIn({ marks }: Finder, { box, to }: Fit): SheetShape[] {
+  return marks.flatMap(({ at }) => {
     const [x, y] = to(at.x, at.y);
     const size = 1.1;
     return [
@@ -109,20 +110,21 @@ const ellipsePoints = (
  */
 export function finderPicture(station: Station, box: Box, looked?: number): SheetShape[] {
   const { frame } = coverDrawing(station);
+  const finder = finderOf(station);
   const laid = station.mosaic && !station.held_off ? layoutOf(station) : null;
   if (laid && laid.frames.length > 0 && !laid.turn) {
     const corners = laid.frames.flatMap((each) => each.corners);
     const [xs, ys] = [corners.map(({ x }) => x), corners.map(({ y }) => y)];
     const fit = fitted(box, Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys));
     return [
-      ...sceneIn(station, fit),
+      ...sceneIn(finder, fit),
       ...laid.frames.map((each, i) => ({
         points: each.corners.map(({ x, y }) => fit.to(x, y)),
         closed: true,
         strokeMm: i === looked ? 1.1 : 0.35,
         grey: looked === undefined || i === looked ? 0 : 0.4,
       })),
-      ...marksIn(station, fit),
+      ...marksIn(finder, fit),
     ];
   }
   const { centre, widthMm, heightMm } = frame;
@@ -136,8 +138,8 @@ export function finderPicture(station: Station, box: Box, looked?: number): Shee
   const [x, y] = fit.to(centre.x - widthMm / 2, centre.y + heightMm / 2);
   const kept = { x, y, width: widthMm * fit.scale, height: heightMm * fit.scale };
   return [
-    ...sceneIn(station, { ...fit, box: kept }),
-    ...marksIn(station, { ...fit, box: kept }),
+    ...sceneIn(finder, { ...fit, box: kept }),
+    ...marksIn(finder, { ...fit, box: kept }),
     { points: rectangle(kept), closed: true, strokeMm: 0.4, grey: 0 },
   ];
 }
@@ -164,7 +166,7 @@ export function circlePicture(station: Station, box: Box): SheetShape[] {
   const kept = { x, y, width: widthMm * scale, height: heightMm * scale };
   const inside = laid
     ? []
-    : sceneIn(station, { ...fit, box: kept }).flatMap((each) => cutTo(box, each));
+    : sceneIn(finderOf(station), { ...fit, box: kept }).flatMap((each) => cutTo(box, each));
   return [
     ...(circle
       ? cutTo(box, {

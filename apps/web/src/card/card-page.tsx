@@ -120,7 +120,7 @@ export function CardPage() {
             type="checkbox"
             checked={awake}
             onChange={(event) => keepAwake(event.target.checked)}
-            className="size-5 accent-current"
+            className="size-6 accent-current"
           />
           {lock === 'cannot'
             ? 'This browser cannot keep the screen on; set it in the phone.'

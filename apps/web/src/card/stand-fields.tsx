@@ -52,7 +52,7 @@ export function StandFields() {
                     );
                   })
                 }
-                className="size-4 accent-current"
+                className="size-6 accent-current"
               />
               <span title={CARE_WORDS[kind]}>{CARE_NAMES[kind]}</span>
             </label>

@@ -1,6 +1,7 @@
 import { useDrag } from '@use-gesture/react';
 import { GripVertical } from 'lucide-react';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { answered } from '../records/answered.js';
 import { api, PAGE, sentence, usePlaceStationMutation } from '../records/api.js';
 import type { StoredStation } from '../records/shapes.js';
 import { useAppStore } from '../store/store.js';
@@ -25,14 +26,15 @@ export function usePlacing({ jobId, archived, total }: Which) {
 
   const at = useCallback(
     async (index: number): Promise<StoredStation | null> => {
-      const asked = store.dispatch(
-        api.endpoints.stations.initiate(
-          { jobId, archived, page: Math.floor(index / PAGE) },
-          { subscribe: false, forceRefetch: false },
+      const { items } = await answered(() =>
+        store.dispatch(
+          api.endpoints.stations.initiate(
+            { jobId, archived, page: Math.floor(index / PAGE) },
+            { subscribe: false },
+          ),
         ),
       );
-      const { data } = await asked;
-      return data?.items[index % PAGE] ?? null;
+      return items[index % PAGE] ?? null;
     },
     [store, jobId, archived],
   );
@@ -41,12 +43,15 @@ export function usePlacing({ jobId, archived, total }: Which) {
     async (from: number, to: number, byKey: boolean): Promise<void> => {
       const target = Math.max(0, Math.min(total - 1, to));
       if (target === from) return;
-      const moved = await at(from);
       // Down the list it goes after the one that is there.
       const next = target > from ? target + 1 : target;
-      const before = next >= total ? null : await at(next);
-      if (!moved || (next < total && !before)) return;
-      const { error } = await place({ id: moved.id, before: before?.id ?? null });
+      const asked = async (): Promise<{ error?: unknown }> => {
+        const moved = await at(from);
+        const before = next >= total ? null : await at(next);
+        if (!moved || (next < total && !before)) return {};
+        return place({ id: moved.id, before: before?.id ?? null });
+      };
+      const { error } = await asked().catch((refused: unknown) => ({ error: refused }));
       if (error) {
         notice([sentence(error)]);
         return;

@@ -152,7 +152,7 @@ function PackingList({ jobId, day: { packing, stations } }: { jobId: string; day
                         : packed.filter((other) => other !== key),
                     )
                   }
-                  className="size-5 shrink-0 accent-current"
+                  className="size-6 shrink-0 accent-current"
                 />
                 <span className="min-w-0 flex-1">
                   <span className="block font-medium">{each.name}</span>

@@ -252,7 +252,9 @@ function StationLine({ stored, number }: { stored: StoredStation; number: number
       <span className="flex min-w-0 flex-1 flex-wrap items-center gap-x-6">
         <span className="min-w-0 flex-1 basis-56">
           <span className="block truncate text-[17px] font-medium">
-            <span className="figure mr-2 text-quiet">{number}</span>
+            <span aria-hidden className="figure mr-2 text-quiet">
+              {number}
+            </span>
             {station.name}
           </span>
           <span className="block truncate text-quiet">{rig(station)}</span>

@@ -1,5 +1,6 @@
 import { useEffect, useMemo, useState } from 'react';
 import { keptStation, packingOf, type Packing, type Station } from '@gangway/station';
+import { answered } from '../records/answered.js';
 import { api, PAGE, sentence } from '../records/api.js';
 import { useSoundKit } from '../records/sound-kit.js';
 import type { StoredStation } from '../records/shapes.js';
@@ -27,21 +28,22 @@ export function useDay(jobId: string): { day: Day | null; error: string | null }
     const readAll = async (): Promise<void> => {
       const items: StoredStation[] = [];
       for (let page = 0; ; page++) {
-        const { data, error } = await dispatch(
-          api.endpoints.stations.initiate(
-            { jobId, archived: false, page },
-            { subscribe: false, forceRefetch: true },
+        const { total, items: some } = await answered(() =>
+          dispatch(
+            api.endpoints.stations.initiate(
+              { jobId, archived: false, page },
+              { subscribe: false, forceRefetch: true },
+            ),
           ),
         );
         if (left) return;
-        if (!data) return setRead(sentence(error));
-        items.push(...data.items);
-        if (items.length >= Math.min(data.total, MOST) || data.items.length < PAGE) {
-          return setRead({ items, total: data.total });
+        items.push(...some);
+        if (items.length >= Math.min(total, MOST) || some.length < PAGE) {
+          return setRead({ items, total });
         }
       }
     };
-    void readAll();
+    readAll().catch((error: unknown) => !left && setRead(sentence(error)));
     return () => {
       left = true;
     };

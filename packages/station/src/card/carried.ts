@@ -67,8 +67,21 @@ function focusOf({ focus }: Station, units: Units, nudge: number): Focus {
   return { distance_m: printedM(m + nudge * step, units) };
 }
 
-/** A station as the card has it carried out; figures that do not allow it stay as they are. */
+const known = new WeakMap<Station, Partial<Record<Units, Station>>>();
+
+/**
+ * A station as the card has it carried out; figures that do not allow it stay as they are. Worked
+ * out once for a station: its steps, its text and its tag all begin with it.
+ */
 export function carried(station: Station, units: Units = 'metric'): Station {
+  const before = known.get(station)?.[units];
+  if (before) return before;
+  const made = carriedAnew(station, units);
+  known.set(station, { ...known.get(station), [units]: made });
+  return made;
+}
+
+function carriedAnew(station: Station, units: Units): Station {
   const { camera } = station;
   const set: Station = {
     ...station,
