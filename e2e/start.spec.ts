@@ -61,7 +61,7 @@ test('two first starts at once: one waits and finds the other; a kill leaves not
   expect(waited).toHaveLength(1);
   expect(await waited[0]!.ended).toBe(0);
   const first = both.find((run) => !waited.includes(run))!;
-  expect(await jobs(address!)).toEqual(['A day in October', 'Orrin Quay']);
+  expect(await jobs(address!)).toEqual(['Orrin Quay', 'A day in October']);
   await fetch(`${address}/api/jobs`, {
     method: 'POST',
     headers: { 'Content-Type': 'application/json' },
@@ -72,7 +72,7 @@ test('two first starts at once: one waits and finds the other; a kill leaves not
   await first.ended;
   // Its database goes on; a start takes it over, and the demo is not laid over what is there.
   const third = start(PROFILE, PORT);
-  expect(await jobs(await addressOf(third))).toEqual(['A day in October', 'Kept', 'Orrin Quay']);
+  expect(await jobs(await addressOf(third))).toEqual(['Kept', 'Orrin Quay', 'A day in October']);
   expect(await stop(third)).toBe(0);
   expect(postmaster()).toBe(0);
 });
