@@ -193,7 +193,7 @@ test('files that are no backup, cut short, changed or from a later version chang
     tables: { ...(check.tables as object), 'public.jobs': { rows: 7, md5: 'x' } },
   };
   const told = command('restore', [bad('wrong.dump', whole, wrong)], 'replace\n');
-  expect(told.said).toContain('public.jobs has 1 rows, not 7');
+  expect(told.said).toContain('public.jobs has 2 rows, not 7');
   expect(told.status).toBe(1);
 });
 

@@ -125,12 +125,13 @@ test('a database from a newer version is refused with a sentence, unchanged, not
 
 test('before its tables are changed a database is backed up, and the backup kept', async () => {
   const before = await inside(async (client, url) => {
-    // As the version before this one left it.
+    // As the version before the last two changes of its tables left it.
     await client.query(
       `drop table rig_revisions;
        drop function gangway_is_old(jsonb, integer);
        drop function gangway_tell() cascade;
-       alter table stations drop column kit_ids;
+       alter table stations drop column kit_ids, drop column position, drop column status;
+       create index stations_by_job on stations (job_id, created_at);
        alter table rigs drop column kit_ids;
        drop index station_revisions_by_time;
        alter table station_revisions drop column name, drop column held;
@@ -138,7 +139,9 @@ test('before its tables are changed a database is backed up, and the backup kept
     );
     await client.query(
       `delete from drizzle.__drizzle_migrations
-       where created_at = (select max(created_at) from drizzle.__drizzle_migrations)`,
+       where created_at in (
+         select created_at from drizzle.__drizzle_migrations order by created_at desc limit 2
+       )`,
     );
     return contentsOf(url);
   });
@@ -154,6 +157,12 @@ test('before its tables are changed a database is backed up, and the backup kept
       `select (select count(*)::integer from rigs) as rigs,
          (select count(*)::integer from rig_revisions) as kept`,
     );
+    // Stations stand in the order they were made in.
+    const { rows: placed } = await client.query<{ same: boolean }>(
+      `select array_agg(id order by job_id, position) = array_agg(id order by job_id, created_at, id) as same
+       from stations`,
+    );
+    expect(placed[0]!.same).toBe(true);
     expect(rows[0]!.rigs).toBeGreaterThan(0);
     expect(rows[0]!.kept).toBe(rows[0]!.rigs);
   });
