@@ -36,8 +36,10 @@ test('from the meter to the shutter: reading, filter, film, bracket; it survives
   await expect(verdict(page, 'Expose')).toHaveAccessibleName(/Give 8 s|Give 10 s/);
 
   await page.getByLabel('Read as').selectOption('spots');
-  await enter(page.getByLabel('Shadow, EV'), '4');
-  await enter(page.getByLabel('Light, EV'), '14');
+  // What was metered stays, as the first spot.
+  await expect(page.getByLabel('Spot 1, EV')).toHaveValue(/^\d/);
+  await enter(page.getByLabel('Spot 1, EV'), '4');
+  await enter(page.getByLabel('Another spot, EV'), '14');
   const ways = page.getByRole('button', { name: 'Try: Bracket', exact: false });
   await expect(
     page.getByText('The scene spans 10 stops; one exposure holds 7 stops.', { exact: true }),
@@ -47,7 +49,7 @@ test('from the meter to the shutter: reading, filter, film, bracket; it survives
   await expect(page.getByText('hold all of it, with 0.3 to spare')).toBeVisible();
   await expect(saved(page)).toBeVisible();
   await page.reload();
-  await expect(page.getByLabel('Shadow, EV')).toHaveValue('4');
+  await expect(page.getByLabel('Spot 1, EV')).toHaveValue('4');
   expect(await exposure(api)).toMatchObject({
     brackets: { frames: 3 },
     film: { name: 'Sheet film, slow' },

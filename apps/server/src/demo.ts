@@ -162,7 +162,11 @@ export function readDemo(): Demo {
     const { variants: _, ...station } = found.document;
     const bare = withExposure({ ...station, ...changed }, set);
     const loaded = film === undefined ? bare : withFilm(bare, ofKind(film, 'film'));
-    const document = filters.reduce((now, name) => withFilter(now, ofKind(name, 'filter')), loaded);
+    const document = filters.reduce((now, name): Station => {
+      const next = withFilter(now, ofKind(name, 'filter'));
+      if (typeof next === 'string') throw new Error(`demo: ${next}`);
+      return next;
+    }, loaded);
     return {
       id: demoId('a', 201 + i),
       status,

@@ -7,6 +7,7 @@ export { migrated } from './document/migrations.js';
 export * from './document/movements.js';
 export * from './document/new-station.js';
 export * from './document/parse.js';
+export { readingKept } from './document/reading-kept.js';
 export * from './document/schema.js';
 export { hasSecondStandard } from './document/standards.js';
 export * from './document/station.js';

@@ -8,7 +8,7 @@ import {
   parseStation,
   reportMosaic,
   shortForm,
-  timeToSet,
+  timesSaid,
   type CardStep,
   type Station,
 } from '../src/index.js';
@@ -146,9 +146,9 @@ describe('a card carried out', () => {
         (planned, units) => {
           const card = cardOf(planned, units);
           const { exposure } = planned;
-          const time = exposure ? timeToSet(planned, exposureReport(planned, exposure)) : null;
-          expect(card.steps.find(({ id }) => id === 'time')?.figure ?? null).toBe(
-            exposure?.flash ? null : time,
+          const time = exposure ? timesSaid(planned, exposureReport(planned, exposure)) : '';
+          expect(card.steps.find(({ id }) => id === 'time')?.figure ?? '').toBe(
+            exposure?.flash ? '' : time,
           );
           const all = [
             ...card.steps.flatMap(({ says, figure = '', detail = '' }) => [says, figure, detail]),

@@ -109,10 +109,38 @@ describe('focus, stop and exposure', () => {
       shutter: { kind: 'focal_plane', steps: 'third' },
     };
     expect(saidIn('expose', { exposure })).toEqual([
-      'Expose 3 times, the middle one: 1/4 s',
-      'Bracket, 1⅔ stops apart: 1/13 · 1/4 · 0.8 s',
+      'Expose 3 times, 1⅔ stops apart: 1/13 · 1/4 · 0.8 s',
     ]);
     expect(saidIn('meter', { exposure })[0]).toContain('shifted, the meter reads wrong');
+  });
+
+  it('an even bracket has no middle one, and its times are told by the code too', () => {
+    const given: Given = {
+      exposure: {
+        meter: { time_s: 1 / 4, f_number: 8 },
+        brackets: { frames: 2, step_stops: 2 },
+        shutter: { kind: 'focal_plane', steps: 'third' },
+        filters: [{ stops: 0 }],
+      },
+    };
+    // A stop to either side of 1/4 s.
+    expect(saidIn('expose', given).at(-1)).toBe('Expose 2 times, 2 stops apart: 1/8 · 1/2 s');
+    expect(cardText(station(given))).toContain('time 1/8 · 1/2 s');
+    expect(cardText(station(given))).not.toMatch(/filter {2}/);
+  });
+
+  it('a lens that is wide open is not stopped down', () => {
+    const { f_min, f_max } = station({}).lens;
+    expect(saidIn('stop', { aperture: f_min })[0]).toMatch(/^Leave it wide open/);
+    expect(saidIn('stop', { aperture: f_max })[0]).toMatch(/^Stop down to/);
+  });
+
+  it('a lens in the hand is leaned to the side it is turned to', () => {
+    const lean = (turn_deg: number): string =>
+      step('gap', { held_off: { gap_mm: 6, lean_deg: 9, turn_deg } })!.detail!;
+    expect(lean(0)).toContain('Make it look 9.0° down');
+    expect(lean(90)).toContain('Make it look 9.0° to the left');
+    expect(lean(180)).toContain('Make it look 9.0° up');
   });
 
   it('flash has pops and power, and no time', () => {
@@ -156,7 +184,7 @@ describe('what cannot be trusted', () => {
         checked.steps.find(({ id }) => id === 'level')!,
       ),
     ).toBe(false);
-    expect(checked.steps.find(({ id }) => id === 'level')!.detail).toContain('0.2°');
+    expect(checked.steps.find(({ id }) => id === 'level')!.detail).toContain('0.20° up');
   });
 });
 

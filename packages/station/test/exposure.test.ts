@@ -1,24 +1,13 @@
 import {
   clockAfter,
-  dialSaid,
   evaluate,
   exposureSteps,
   exposureVerdict,
   exposureWays,
-  factorSaid,
   parseStation,
-  timeSaid,
   untilS,
-  stationUpdate,
-  withDevelopment,
-  withExposure,
-  withFilm,
-  withFilter,
-  withoutFilm,
   type Exposure,
-  type KitItemOf,
   type Station,
-  type Stored,
 } from '../src/index.js';
 import { station, type Given } from './helpers/mosaic.js';
 
@@ -313,87 +302,6 @@ describe('light that is gone', () => {
   });
 });
 
-describe('from the kit', () => {
-  const stored = {
-    id: 'd0000000-0000-4000-8000-000000000001',
-    revision: 3,
-    document: {
-      kind: 'film',
-      name: 'Sheet film, slow',
-      iso: 50,
-      range_stops: 7,
-      reciprocity: { exponent: 1.31, from_s: 1 },
-      developments: [
-        { name: 'soft', iso: 32, range_stops: 9.5 },
-        { name: 'pushed', iso: 100, push_stops: 1, range_stops: 6 },
-      ],
-    } satisfies KitItemOf<'film'>,
-  };
-  const bare = place({ meter: { time_s: 2, iso: 50 }, scene_range_stops: 9 });
-  const loaded = withFilm(bare, stored);
-
-  it('a film brings its sensitivity, its answer and its range, and takes them with it', () => {
-    expect(loaded.exposure).toMatchObject({
-      iso: 50,
-      medium_range_stops: 7,
-      reciprocity: { exponent: 1.31 },
-      film: { name: 'Sheet film, slow', origin: { kit_id: stored.id, kit_revision: 3 } },
-    });
-    expect(parseStation(loaded).ok).toBe(true);
-    const out = withoutFilm(loaded);
-    expect(out.exposure).toEqual({ ...bare.exposure, iso: 50 });
-  });
-
-  it('a film or filter that changed in the kit is told, and what was set by hand stays', () => {
-    const filter = {
-      id: 'd0000000-0000-4000-8000-000000000002',
-      revision: 1,
-      document: {
-        kind: 'filter',
-        name: 'Orange',
-        thread_mm: 82,
-        clear_diameter_mm: 79,
-        thickness_mm: 5,
-        stops: 1,
-      } satisfies KitItemOf<'filter'>,
-    };
-    const on = withFilter(withExposure(loaded, { iso: 40 }), filter);
-    const kit: Stored[] = [
-      {
-        ...stored,
-        revision: 4,
-        document: { ...stored.document, iso: 64, reciprocity: { exponent: 1.4, from_s: 1 } },
-      },
-      { ...filter, revision: 2, document: { ...filter.document, stops: 1.5 } },
-    ];
-    const find = (id: string) => kit.find((each) => each.id === id);
-    const { updates, after } = stationUpdate(on, find);
-    expect(updates.map(({ name }) => name)).toEqual(['Sheet film, slow', 'Orange']);
-    expect(after.exposure).toMatchObject({
-      iso: 40,
-      reciprocity: { exponent: 1.4, from_s: 1 },
-      film: { iso: 64 },
-      filters: [{ name: 'Orange', stops: 1.5 }],
-    });
-    expect(parseStation(after).ok).toBe(true);
-    expect(stationUpdate(after, find).updates).toEqual([]);
-  });
-
-  it('the development that holds the scene is offered, exposed at its own sensitivity', () => {
-    const [way] = exposureWays(loaded);
-    expect(way!.title).toBe('Develop it soft');
-    expect(way!.after.exposure).toMatchObject({
-      development: 'soft',
-      iso: 32,
-      medium_range_stops: 9.5,
-    });
-    const report = evaluate(way!.after).exposure!;
-    expect(report.covers_range).toBe(true);
-    expect(report.time_s).toBeCloseTo((2 * 50) / 32, 9);
-    expect(withDevelopment(way!.after, null).exposure).toEqual(loaded.exposure);
-  });
-});
-
 describe('the steps between meter and shutter', () => {
   it('add up from the metered to the given time', () => {
     const at = place(
@@ -476,56 +384,5 @@ describe('what is refused', () => {
 
   it('a station from before, with brackets alone, is read as it was', () => {
     expect(refused({ brackets: { frames: 3, step_stops: 1 } })).toEqual([]);
-  });
-});
-
-describe('times in words', () => {
-  it.each([
-    [1 / 128, 'third', '1/125 s'],
-    [2 ** (-7 - 1 / 3), 'third', '1/160 s'],
-    [2 ** -7.5, 'half', '1/180 s'],
-    [2 ** (1 / 3), 'third', '1.3 s'],
-    [2 ** 0.5, 'half', '1.5 s'],
-    [32, 'third', '30 s'],
-    [2 ** (16 / 3), 'third', '40 s'],
-    [64, 'full', '1 min 4 s'],
-    [2 ** -13, 'full', '1/8000 s'],
-    [2 ** -5, 'third', '1/30 s'],
-    [2 ** (-4 - 2 / 3), 'third', '1/25 s'],
-    [2 ** (-2 + 1 / 3), 'third', '0.3 s'],
-    [2 ** -0.5, 'half', '0.7 s'],
-  ] as const)('%p s on %p steps is engraved %p', (time, steps, said) => {
-    expect(dialSaid(time, steps)).toBe(said);
-  });
-
-  it('every engraved step reads within a fifth of a stop of what it stands for', () => {
-    for (const [steps, per] of [
-      ['full', 1],
-      ['half', 2],
-      ['third', 3],
-    ] as const) {
-      for (let index = -13 * per; index <= 4 * per; index++) {
-        const said = dialSaid(2 ** (index / per), steps).replace(' s', '');
-        const [top, bottom = '1'] = said.split('/');
-        const off = Math.log2(Number(top) / Number(bottom)) - index / per;
-        expect([steps, said, Math.abs(off) < 0.2]).toEqual([steps, said, true]);
-      }
-    }
-  });
-
-  it.each([
-    [1 / 118, '1/118 s'],
-    [1.344, '1.34 s'],
-    [20.42, '20.4 s'],
-    [134, '2 min 14 s'],
-    [4320, '1 h 12 min'],
-    [59.97, '1 min'],
-    [3599.8, '1 h'],
-  ])('%p s is %p', (time, said) => {
-    expect(timeSaid(time)).toBe(said);
-  });
-
-  it('a factor of time is told by its stops', () => {
-    expect(factorSaid(4 / 3)).toBe('2.5×');
   });
 });

@@ -7,6 +7,27 @@ const strokeOf = (grey = 0): string =>
 const fillOf = (grey: number): string =>
   grey < 0.3 ? 'var(--ink)' : grey < 0.95 ? 'var(--stage)' : 'var(--paper)';
 
+/** The shapes of a sheet, each grey in a colour of its own. */
+export const Shapes = ({
+  shapes,
+  stroke,
+  fill,
+}: {
+  shapes: readonly SheetShape[];
+  stroke: (grey?: number) => string;
+  fill: (grey: number) => string;
+}) =>
+  shapes.map((shape, i) => (
+    <path
+      key={i}
+      d={pathOf(shape)}
+      fill={shape.fill === undefined ? 'none' : fill(shape.fill)}
+      stroke={shape.strokeMm === undefined ? 'none' : stroke(shape.grey)}
+      strokeWidth={shape.strokeMm}
+      strokeDasharray={shape.dashMm}
+    />
+  ));
+
 /** A small drawing of a station as paper has it, in the colours of the light that is on. */
 export function ShapesView({
   shapes,
@@ -29,16 +50,7 @@ export function ShapesView({
       className={className}
       {...(label === undefined ? { 'aria-hidden': true } : { role: 'img', 'aria-label': label })}
     >
-      {shapes.map((shape, i) => (
-        <path
-          key={i}
-          d={pathOf(shape)}
-          fill={shape.fill === undefined ? 'none' : fillOf(shape.fill)}
-          stroke={shape.strokeMm === undefined ? 'none' : strokeOf(shape.grey)}
-          strokeWidth={shape.strokeMm}
-          strokeDasharray={shape.dashMm}
-        />
-      ))}
+      <Shapes shapes={shapes} stroke={strokeOf} fill={fillOf} />
     </svg>
   );
 }

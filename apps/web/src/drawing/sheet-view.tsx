@@ -1,4 +1,5 @@
-import { pathOf, type Sheet } from '@gangway/paper';
+import type { Sheet } from '@gangway/paper';
+import { Shapes } from './shapes-view.js';
 
 const grey = (value = 0): string => {
   const byte = Math.round(255 * value);
@@ -25,16 +26,7 @@ export function SheetView({
       className={className}
     >
       <rect width={widthMm} height={heightMm} fill="white" />
-      {shapes.map((shape, i) => (
-        <path
-          key={i}
-          d={pathOf(shape)}
-          fill={shape.fill === undefined ? 'none' : grey(shape.fill)}
-          stroke={shape.strokeMm === undefined ? 'none' : grey(shape.grey)}
-          strokeWidth={shape.strokeMm}
-          strokeDasharray={shape.dashMm}
-        />
-      ))}
+      <Shapes shapes={shapes} stroke={grey} fill={grey} />
       {lines.map(({ strokeMm, ...ends }, i) => (
         <line key={i} {...ends} stroke="black" strokeWidth={strokeMm} />
       ))}

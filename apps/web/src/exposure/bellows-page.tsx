@@ -20,6 +20,7 @@ import {
 import { Assumed } from '../station/assumed.js';
 import { Page } from '../station/page.js';
 import { useAppSelector } from '../store/store.js';
+import { Choosing } from '../ui/choosing.js';
 import { LensChooser } from './lens-choice.js';
 import { useLenses } from './use-lenses.js';
 
@@ -50,17 +51,15 @@ export function BellowsPage() {
     >
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2 pb-3">
         <LensChooser {...{ lenses, chosen, choose }} />
-        <label className="flex items-center gap-2 text-quiet">
-          Against
-          <select
-            value={against}
-            onChange={(event) => setAgainst(event.target.value as Against)}
-            className="min-h-9 border-b border-rule bg-paper font-medium text-ink pointer-coarse:min-h-11"
-          >
-            <option value="distance">distance</option>
-            <option value="draw">{byDraw ? 'draw of the bellows' : 'extension'}</option>
-          </select>
-        </label>
+        <Choosing
+          label="Against"
+          value={against}
+          options={[
+            ['distance', 'distance'],
+            ['draw', byDraw ? 'draw of the bellows' : 'extension'],
+          ]}
+          onChoose={setAgainst}
+        />
       </div>
       <div className="grid gap-6 xl:grid-cols-[minmax(0,1fr)_420px]">
         <Graph {...{ station, against }} points={bellows} name={chosen.name} />

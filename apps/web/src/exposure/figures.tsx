@@ -40,17 +40,30 @@ export function Verdict({ exposed: { station, report } }: { exposed: Exposed }) 
 /** Falloff from here on is coloured; common practice, no source. */
 const SHOWS = 1;
 
-/** Light at the darkest corner, which is told and not added. */
-export function CornerLines({ report: { corner_stops: corner } }: { report: ExposureReport }) {
+/** Light at the darkest corner, which is told and not added; a centre filter evens some of it. */
+export function CornerLines({ exposed: { station, report } }: { exposed: Exposed }) {
+  const { corner_stops: corner } = report;
+  const evened = (station.exposure?.filters ?? []).reduce(
+    (sum, { centre, stops: takes }) => sum + (centre ? takes : 0),
+    0,
+  );
+  const left = corner === null ? null : corner - evened;
   return (
     <Group title="Corners">
       <Line
         name="Darkest corner loses"
         figure={corner === null ? 'all' : fixed(corner, 1)}
         unit={corner === null ? '' : 'stops, not added'}
-        tone={corner === null || corner >= SHOWS ? STANDING_TEXT.costs : ''}
+        tone={left === null || left >= SHOWS ? STANDING_TEXT.costs : ''}
         why={<Why reason="exposureCorner" of="light in the corner" />}
       />
+      {evened > 0 && left !== null && (
+        <Line
+          name="Left with the centre filter"
+          figure={fixed(Math.abs(left) < 0.05 ? 0 : left, 1)}
+          unit={left < -0.05 ? 'stops, the middle is darker' : 'stops'}
+        />
+      )}
     </Group>
   );
 }

@@ -20,10 +20,13 @@ import { selectExposed } from '../store/exposure.js';
 import { textsDropped } from '../store/station.js';
 import { useAppDispatch, useAppSelector } from '../store/store.js';
 import { Button } from '../ui/button.js';
+import { useNotice } from '../ui/notices.js';
 
 /** Filters one over the other, what bellows and converters take, and a correction by hand. */
 export function FilterFields() {
-  const { exposure } = useStation();
+  const station = useStation();
+  const { exposure, lens } = station;
+  const notice = useNotice();
   const { report } = useAppSelector(selectExposed);
   const { change } = useEditing();
   const dispatch = useAppDispatch();
@@ -71,18 +74,25 @@ export function FilterFields() {
           </button>
         </div>
       ))}
-      <div className="flex flex-wrap gap-1.5">
-        <Button onClick={() => setPicking(true)}>A filter from the kit</Button>
-        <Button
-          onClick={() =>
-            change('Put a filter on', '/exposure/filters', (now) =>
-              withPlainFilter(now, `Filter ${filters.length + 1}`, 1),
-            )
-          }
-        >
-          Another
-        </Button>
-      </div>
+      <Button onClick={() => setPicking(true)}>A filter from the kit</Button>
+      <Rows
+        rows={[
+          {
+            at: `/exposure/filters/${filters.length}/stops`,
+            label: 'Another, it takes',
+            as: 'stops',
+            clear: true,
+            write: (now, stops) =>
+              withPlainFilter(now, { name: `Filter ${filters.length + 1}`, stops }),
+          },
+        ]}
+      />
+      {filters.length > 0 && lens.filter === undefined && (
+        <p className="text-[13px] text-quiet">
+          Their rings are not looked at here: put the stack on the rig to see whether it cuts a
+          corner.
+        </p>
+      )}
       <Rows
         rows={[
           {
@@ -101,11 +111,11 @@ export function FilterFields() {
           title="Which filter"
           kinds={['filter']}
           onClose={() => setPicking(false)}
-          onPick={(stored) =>
-            change('Put a filter on', '/exposure/filters', (now) =>
-              withFilter(now, stored as Stored<KitItemOf<'filter'>>),
-            )
-          }
+          onPick={(stored) => {
+            const next = withFilter(station, stored as Stored<KitItemOf<'filter'>>);
+            if (typeof next === 'string') notice([next]);
+            else change('Put a filter on', '/exposure/filters', () => next);
+          }}
         />
       )}
     </div>

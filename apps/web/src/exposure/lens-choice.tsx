@@ -1,3 +1,4 @@
+import { Choosing } from '../ui/choosing.js';
 import type { LensChoice } from './use-lenses.js';
 
 /** Which lens on this camera is looked at. */
@@ -10,16 +11,10 @@ export const LensChooser = ({
   chosen: LensChoice;
   choose: (name: string) => void;
 }) => (
-  <label className="flex items-center gap-2 text-quiet print:hidden">
-    Lens
-    <select
-      value={chosen.name}
-      onChange={(event) => choose(event.target.value)}
-      className="min-h-9 max-w-64 border-b border-rule bg-paper font-medium text-ink pointer-coarse:min-h-11"
-    >
-      {lenses.map(({ name }) => (
-        <option key={name}>{name}</option>
-      ))}
-    </select>
-  </label>
+  <Choosing
+    label="Lens"
+    value={chosen.name}
+    options={lenses.map(({ name }) => [name, name] as const)}
+    onChoose={choose}
+  />
 );

@@ -14,13 +14,9 @@ import { ClockFields } from './clock-fields.js';
 import { FilmFields } from './film-fields.js';
 import { FilterFields } from './filter-fields.js';
 import { CornerLines, Verdict } from './figures.js';
-import {
-  BracketFields,
-  FlashFields,
-  MovingFields,
-  ReadingFields,
-  ShutterFields,
-} from './fields.js';
+import { ReadingFields } from './reading-fields.js';
+import { BracketFields, FlashFields, MovingFields } from './scene-fields.js';
+import { ShutterFields } from './shutter-fields.js';
 import { LightDrawing } from './light-drawing.js';
 
 /** The drawing keeps up with the hand; what is beside it is read at this pace. */
@@ -65,9 +61,11 @@ function Figured({ exposed: now }: { exposed: Exposed }) {
       >
         <FilterFields />
       </Group>
-      <Group title="Film">
-        <FilmFields exposed={exposed} />
-      </Group>
+      {(station.back.medium !== 'digital' || exposure?.film || exposure?.reciprocity) && (
+        <Group title="Film">
+          <FilmFields exposed={exposed} />
+        </Group>
+      )}
       <Group title="Shutter">
         <ShutterFields />
       </Group>
@@ -76,7 +74,7 @@ function Figured({ exposed: now }: { exposed: Exposed }) {
           <BracketFields exposed={exposed} />
         </Group>
       )}
-      <CornerLines report={exposed.report} />
+      <CornerLines exposed={exposed} />
       <Group title="Flash">
         <FlashFields exposed={exposed} />
       </Group>

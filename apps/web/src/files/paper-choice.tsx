@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import type { Sheet } from '@gangway/paper';
 import { saveFile } from '../browser/save-file.js';
+import { Choosing } from '../ui/choosing.js';
 
 /** Which paper is at hand. */
-export function PaperChoice<T extends string>({
+export const PaperChoice = <T extends string>({
   papers,
   value,
   onChoose,
@@ -11,22 +12,14 @@ export function PaperChoice<T extends string>({
   papers: Readonly<Record<T, unknown>>;
   value: T;
   onChoose: (paper: T) => void;
-}) {
-  return (
-    <label className="flex items-center gap-2 text-quiet print:hidden">
-      Paper
-      <select
-        value={value}
-        onChange={(event) => onChoose(event.target.value as T)}
-        className="min-h-9 border-b border-rule bg-paper font-medium text-ink pointer-coarse:min-h-11"
-      >
-        {Object.keys(papers).map((each) => (
-          <option key={each}>{each}</option>
-        ))}
-      </select>
-    </label>
-  );
-}
+}) => (
+  <Choosing
+    label="Paper"
+    value={value}
+    options={(Object.keys(papers) as T[]).map((each) => [each, each] as const)}
+    onChoose={onChoose}
+  />
+);
 
 /** A name as a file may bear it. */
 export const fileName = (name: string): string => name.replace(/[^\p{L}\p{N} ,.-]+/gu, ' ').trim();

@@ -4,6 +4,7 @@ import {
   DEFAULT_TURNS,
   layoutOf,
   PRESETS,
+  USUAL_BRACKET_STEP,
   withAt,
   without,
   type Mosaic,
@@ -216,7 +217,7 @@ const WORK: readonly Row[] = [
     clear: '/exposure/brackets',
     write: (station, frames) =>
       withAt(station, '/exposure/brackets', {
-        step_stops: 1,
+        step_stops: USUAL_BRACKET_STEP,
         ...station.exposure?.brackets,
         frames,
       }),

@@ -97,8 +97,13 @@ export interface Change<T> {
 
 const NONE = { kind: 'none' } as const;
 
-/** What happens to an open document. `settled` has the last word on every document that is set. */
-function transitions<T>(settled: (document: T) => T) {
+type Settled<T> = (document: T, before: T) => T;
+
+/**
+ * What happens to an open document. `settled` has the last word on every document that is set, by
+ * what it was before.
+ */
+function transitions<T>(settled: Settled<T>) {
   type State = OpenState<T>;
   type Open = OpenDocument<T>;
 
@@ -123,7 +128,7 @@ function transitions<T>(settled: (document: T) => T) {
 
   const travelled = (open: Open): Open => ({
     ...open,
-    present: settled(open.present),
+    present: settled(open.present, open.present),
     gesture: null,
     preview: null,
     typed: {},
@@ -212,7 +217,7 @@ function transitions<T>(settled: (document: T) => T) {
       return {
         ...open,
         past: goesOn ? open.past : [...open.past, { document: open.present, label }],
-        present: settled(document),
+        present: settled(document, open.present),
         preview: null,
         future: [],
         gesture: gesture ?? null,
@@ -331,7 +336,7 @@ export type OpenActions<T> = {
 };
 
 /** A slice for documents of one kind. */
-export function openSlice<T>(name: string, settled: (document: T) => T = (document) => document) {
+export function openSlice<T>(name: string, settled: Settled<T> = (document) => document) {
   const all = transitions<T>(settled);
   type Next = (state: OpenState<T>, payload: unknown) => OpenState<T>;
   const byType = new Map(

@@ -1,4 +1,4 @@
-import { withLeanChecked, type Station } from '@gangway/station';
+import { readingKept, withLeanChecked, type Station } from '@gangway/station';
 import {
   openSlice,
   type Change,
@@ -10,7 +10,9 @@ import {
 export type OpenStation = OpenDocument<Station>;
 export type SaveState = SaveStateOf<Station>;
 
-const { actions, reducer } = openSlice<Station>('station', withLeanChecked);
+const { actions, reducer } = openSlice<Station>('station', (after, before) =>
+  withLeanChecked(readingKept(after, before)),
+);
 
 export const stationActions = actions;
 export const stationReducer = reducer;

@@ -1,4 +1,4 @@
-import { degrees, type Station } from '@gangway/station';
+import { levelShows } from '@gangway/station';
 import { Section, useStation } from '../fields/fields.js';
 import { Rows, type Row } from '../fields/rows.js';
 
@@ -23,29 +23,11 @@ const CAMERA: readonly Row[] = [
 ];
 
 export function CameraFields() {
-  const { camera } = useStation();
+  const shows = levelShows(useStation().camera);
   return (
     <Section title="Camera">
       <Rows rows={CAMERA} />
-      <LevelWords camera={camera} />
+      {shows !== null && <p className="text-[13px] text-quiet">{shows}</p>}
     </Section>
-  );
-}
-
-/** What the user's own level shows when the camera stands as planned. */
-function LevelWords({ camera }: { camera: Station['camera'] }) {
-  const { level_offset_deg: up = 0, level_offset_roll_deg: right = 0 } = camera;
-  if (up === 0 && right === 0) return null;
-  const pitch = camera.pitch_deg + up;
-  const words = [
-    Math.abs(pitch) < 0.005
-      ? 'level fore and aft'
-      : `${degrees(Math.abs(pitch), 2)} ${pitch > 0 ? 'up' : 'down'}`,
-    Math.abs(right) < 0.005
-      ? 'level across'
-      : `${degrees(Math.abs(right), 2)} to the ${right > 0 ? 'right' : 'left'}`,
-  ];
-  return (
-    <p className="text-[13px] text-quiet">Set it until your level shows {words.join(', ')}.</p>
   );
 }

@@ -9,20 +9,10 @@ import type { Units } from '../words/format.js';
 import { careOf } from './care.js';
 import { carried } from './carried.js';
 import { cardVerdict, unsettled, type CardVerdict, type Looked, type Unsettled } from './settle.js';
-import {
-  exposeSteps,
-  focusSteps,
-  frameSteps,
-  levelSteps,
-  lookSteps,
-  meterSteps,
-  moveSteps,
-  rigSteps,
-  standSteps,
-  stopSteps,
-  type CardStep,
-  type Told,
-} from './steps.js';
+import { focusSteps, frameSteps, moveSteps, stopSteps } from './lens-steps.js';
+import { exposeSteps, meterSteps } from './light-steps.js';
+import { levelSteps, lookSteps, rigSteps, standSteps } from './place-steps.js';
+import type { CardStep, Told } from './step.js';
 
 /** What is shot from: everything to do at a station, in the order it is done. */
 export interface Card {
@@ -64,7 +54,7 @@ export function cardOf(planned: Station, units: Units = 'metric'): Card {
     name: planned.name,
     steps,
     care: careOf(planned),
-    unsettled: unsettled(planned, exposure ? { ...report, exposure } : report),
+    unsettled: unsettled(station, exposure ? { ...report, exposure } : report),
     assumed: assumedFor(all, rests),
     station,
   };

@@ -3,5 +3,5 @@ export * from './care.js';
 export { carried, printedM, printedStop } from './carried.js';
 export * from './settle.js';
 export { tapesOf, type Tape } from './stand.js';
-export type { CardPart, CardStep } from './steps.js';
+export type { CardPart, CardStep } from './step.js';
 export * from './text.js';

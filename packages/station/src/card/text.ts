@@ -1,14 +1,13 @@
 import { distance, fStop, mm, degrees, stops, trimmed, type Units } from '../words/format.js';
 import { turningOf } from '../optical/turning.js';
-import { isoOf, powerSaid, timeToSet } from '../exposure/verdict.js';
+import { isoOf, powerSaid, timesSaid, timeToSet } from '../exposure/verdict.js';
 import { exposureReport } from '../exposure/report.js';
 import { cutText } from '../document/text.js';
 import type { Station } from '../document/station.js';
 import { carried } from './carried.js';
+import { SEEN } from './step.js';
 
 /** A card’s settings as plain text, for a phone to read off the paper and for a luggage tag. */
-
-const SEEN = 0.05;
 
 const way = (
   value: number,
@@ -63,10 +62,7 @@ function lightLine(planned: Station): string {
     const { pops, power } = report.flash;
     return `${pops > 1 ? `${pops} pops at ` : 'flash '}${powerSaid(power)}${at}`;
   }
-  const time = timeToSet(planned, report);
-  if (time === null) return '';
-  const { frames = 1, step_stops: step = 0 } = exposure.brackets ?? {};
-  return `time ${time}${at}${frames > 1 ? `, ${frames} exposures ${stops(step)} apart` : ''}`;
+  return timeToSet(planned, report) === null ? '' : `time ${timesSaid(planned, report)}${at}`;
 }
 
 /** The rest of a name that is longer is left out: a code has room for so much only. */
@@ -90,7 +86,8 @@ export function cardText(planned: Station, units: Units = 'metric'): string {
     focusLine(station, units),
     `stop ${fStop(station.aperture)}`,
     ...(exposure?.filters ?? []).map(
-      ({ name, stops: takes }) => `filter ${cutText(name ?? '', 30)} ${stops(takes)}`,
+      ({ name, stops: takes }) =>
+        `filter ${[cutText(name ?? '', 30), stops(takes)].filter(Boolean).join(' ')}`,
     ),
     lightLine(planned),
     ...(station.mosaic ? [`${station.mosaic.pattern}, see the card`] : []),

@@ -78,7 +78,13 @@ export const exposureSchema = record({
   iso: iso().optional(),
   meter: meterSchema.optional(),
   filters: list(
-    record({ name: text().optional(), stops: filterStops(), ...origin }),
+    record({
+      name: text().optional(),
+      stops: filterStops(),
+      /** Denser in the middle: it evens out the corners by as much. */
+      centre: yesOrNo().optional(),
+      ...origin,
+    }),
     12,
   ).optional(),
   compensation_stops: stopsOf().optional(),

@@ -1,6 +1,8 @@
+import { evOf, timeOfEv } from '@gangway/optics';
 import type { Exposure, Film, Station } from '../document/station.js';
 import { filmFrom, originOf, type Stored } from '../kit/assemble.js';
 import type { KitItemOf } from '../kit/schema.js';
+import { evOfSpots, meteredFNumber } from './light.js';
 
 /** Changes of an exposure as the pages make them. */
 
@@ -53,17 +55,24 @@ export function withDevelopment(station: Station, name: string | null): Station 
   });
 }
 
-/** A filter from the kit, put before the others that are on. */
-export const withFilter = (station: Station, stored: Stored<KitItemOf<'filter'>>): Station =>
-  withExposure(station, {
-    filters: [
-      ...(station.exposure?.filters ?? []),
-      { name: stored.document.name, stops: stored.document.stops ?? 0, ...originOf(stored) },
-    ],
-  });
+/** A filter from the kit beside those that are on; a sentence where the kit does not say what it takes. */
+export function withFilter(
+  station: Station,
+  stored: Stored<KitItemOf<'filter'>>,
+): Station | string {
+  const { name, stops, centre } = stored.document;
+  if (stops === undefined) {
+    return `The kit does not say how much light “${name}” takes: give it there, or type it here.`;
+  }
+  const filter = { name, stops, ...(centre ? { centre } : {}), ...originOf(stored) };
+  return withExposure(station, { filters: [...(station.exposure?.filters ?? []), filter] });
+}
 
-export const withPlainFilter = (station: Station, name: string, stops: number): Station =>
-  withExposure(station, { filters: [...(station.exposure?.filters ?? []), { name, stops }] });
+export const withPlainFilter = (
+  station: Station,
+  filter: { readonly name: string; readonly stops: number; readonly centre?: true },
+): Station =>
+  withExposure(station, { filters: [...(station.exposure?.filters ?? []), { ...filter }] });
 
 export const withoutFilter = (station: Station, index: number): Station => {
   const filters = (station.exposure?.filters ?? []).filter((_, i) => i !== index);
@@ -72,32 +81,37 @@ export const withoutFilter = (station: Station, index: number): Station => {
 
 type Meter = NonNullable<Exposure['meter']>;
 
-const pinned = (
-  { aperture, exposure }: Station,
-  { time_s }: Pick<Meter, 'time_s'>,
-): Pick<Meter, 'f_number'> =>
-  time_s === undefined || exposure?.meter?.f_number !== undefined ? {} : { f_number: aperture };
-
-/** At another aperture, the reading staying what it was. */
-export function atAperture(station: Station, aperture: number): Station {
-  const { meter } = station.exposure ?? {};
-  const next = { ...station, aperture };
-  return meter ? withExposure(next, { meter: { ...meter, ...pinned(station, meter) } }) : next;
-}
-
-/**
- * A reading said one way only: as a time, as EV or as spots. A time is one at an aperture: that of
- * now is kept with it, so that stopping down afterwards asks for more.
- */
+/** A reading said one way only: as a time, as EV or as spots. */
 export function withReading(
   station: Station,
   reading: Pick<Meter, 'time_s' | 'ev' | 'spots'>,
 ): Station {
   const { time_s: _t, ev: _e, spots: _s, ...rest } = station.exposure?.meter ?? {};
-  return withExposure(station, { meter: { ...rest, ...pinned(station, reading), ...reading } });
+  return withExposure(station, { meter: { ...rest, ...reading } });
 }
 
-/** The same reading told another way, as far as it can be. */
 export type ReadAs = 'time' | 'ev' | 'spots';
+
 export const readAs = ({ exposure }: Station): ReadAs =>
   exposure?.meter?.spots ? 'spots' : exposure?.meter?.ev !== undefined ? 'ev' : 'time';
+
+/** An EV is read to hundredths, a time to four figures. */
+const hundredth = (value: number): number => Number(value.toFixed(2));
+
+/** The same reading told another way; where nothing was read yet, nothing is made up. */
+export function withReadAs(station: Station, way: ReadAs): Station {
+  const { meter } = station.exposure ?? {};
+  if (readAs(station) === way) return station;
+  const fNumber = meteredFNumber(station);
+  const ev =
+    meter?.ev ??
+    (meter?.spots
+      ? evOfSpots(meter.spots)
+      : meter?.time_s === undefined
+        ? null
+        : evOf(meter.time_s, fNumber));
+  if (ev === null) return withReading(station, way === 'spots' ? { spots: [] } : {});
+  if (way === 'ev') return withReading(station, { ev: hundredth(ev) });
+  if (way === 'spots') return withReading(station, { spots: [{ ev: hundredth(ev) }] });
+  return withReading(station, { time_s: Number(timeOfEv(ev, fNumber).toPrecision(4)) });
+}

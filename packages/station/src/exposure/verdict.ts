@@ -22,20 +22,27 @@ export function timeToSet(
   return given === null ? null : timeSaid(given);
 }
 
-/** Times of a bracket as they are set, shortest first: 1/15 · 1/4 · 0.8 s. */
+/** Times of a bracket as they are set, shortest first: 1/15 · 1/4 · 0.8 s; those past a film’s table are left out. */
 export function bracketsSaid(
   { exposure }: Station,
   { brackets_s: times, brackets_dial_s: dials }: ExposureReport,
 ): string {
   const steps = exposure?.shutter?.steps ?? USUAL_STEPS;
-  const said = times.map((time, i) => {
+  const said = times.flatMap((time, i) => {
     const dial = dials[i];
-    if (time === null) return '?';
-    return dial === null || dial === undefined ? timeSaid(time) : dialSaid(dial, steps);
+    if (time === null) return [];
+    return [dial === null || dial === undefined ? timeSaid(time) : dialSaid(dial, steps)];
   });
   const plain = said.every((each) => /^[\d./]+ s$/.test(each));
   return plain ? `${said.map((each) => each.replace(' s', '')).join(' · ')} s` : said.join(' · ');
 }
+
+/** What is set at the shutter: one time, or each of a bracket; empty where there is none. */
+export const timesSaid = (station: Station, report: ExposureReport): string =>
+  report.brackets_s.length > 1 ? bracketsSaid(station, report) : (timeToSet(station, report) ?? '');
+
+/** Whether one of the exposures is the metered one: of an even number none is. */
+const hasMiddle = (times: readonly unknown[]): boolean => times.length % 2 === 1;
 
 /** The sensitivity that is used, as far as it is known. */
 export const isoOf = ({ exposure }: Station): number | null =>
@@ -73,7 +80,8 @@ export function exposureVerdict(station: Station, report: ExposureReport): Expos
         }
       : NO_EXPOSURE;
   }
-  const count = brackets.length > 1 ? `, ${brackets.length} exposures` : '';
+  const about = hasMiddle(brackets) ? '' : ' about it';
+  const count = brackets.length > 1 ? `, ${brackets.length} exposures${about}` : '';
   return {
     standing,
     figure: time,

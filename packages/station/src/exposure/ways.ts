@@ -1,8 +1,9 @@
+import { ENGRAVED } from '@gangway/optics';
+import { readingKept } from '../document/reading-kept.js';
 import type { Exposure, Station } from '../document/station.js';
 import { fStop, stops, trimmed } from '../words/format.js';
-import { atAperture, withDevelopment, withExposure, withPlainFilter } from './edits.js';
+import { withDevelopment, withExposure, withPlainFilter } from './edits.js';
 import { exposureReport, type ExposureReport } from './report.js';
-import { powerSaid } from './verdict.js';
 
 /** A change that answers what stands against an exposure. */
 export interface ExposureWay {
@@ -14,15 +15,22 @@ export interface ExposureWay {
 
 type Propose = (station: Station, exposure: Exposure, report: ExposureReport) => ExposureWay[];
 
+/** A stop that a ring has: an exact power of the sixth root of two, the next of them one way. */
+const ringStop = (fNumber: number, round: (value: number) => number): number =>
+  2 ** (round(6 * Math.log2(fNumber) + (round === Math.ceil ? -DUST : DUST)) / 6);
+
+/** What arithmetic leaves behind is not a step more. */
+const DUST = 1e-6;
+
 /** A step between exposures that merges well: a stop and two thirds, common practice, no source. */
-const USUAL_STEP = 5 / 3;
+export const USUAL_BRACKET_STEP = 5 / 3;
 const MOST_BRACKETS = 15;
 
 /** Brackets that hold the scene; and a development that does. */
 const holdRange: Propose = (station, { brackets, medium_range_stops: medium, film }, report) => {
   const { scene_range_stops: scene, covers_range } = report;
   if (covers_range !== false || medium === undefined || scene === null) return [];
-  const step = brackets && brackets.step_stops > 0 ? brackets.step_stops : USUAL_STEP;
+  const step = brackets && brackets.step_stops > 0 ? brackets.step_stops : USUAL_BRACKET_STEP;
   const frames = Math.ceil((scene - medium) / step - 1e-9) + 1;
   const bracketed: ExposureWay[] =
     frames > MOST_BRACKETS
@@ -62,7 +70,7 @@ const MOST_CENTRE = 3;
 const lightCorners: Propose = (station, { brackets, filters = [] }, { corner_stops: corner }) => {
   if (corner === null || corner < FALLOFF_SEEN || corner > MOST_CENTRE) return [];
   const even = Number(corner.toFixed(1));
-  const has = filters.some(({ name }) => /centre filter/i.test(name ?? ''));
+  const has = filters.some(({ centre }) => centre);
   const frames = brackets?.frames ?? 1;
   const step = brackets && brackets.step_stops > 0 ? brackets.step_stops : 1;
   const more = Math.max(1, Math.ceil(corner / step - 1e-9));
@@ -74,7 +82,7 @@ const lightCorners: Propose = (station, { brackets, filters = [] }, { corner_sto
             id: 'centre filter',
             title: `Put on a centre filter of ${stops(even)}`,
             detail: `evens out the corner; costs ${stops(even)} of light`,
-            after: withPlainFilter(station, 'Centre filter', even),
+            after: withPlainFilter(station, { name: 'Centre filter', stops: even, centre: true }),
           },
         ]),
     ...(frames > 1 || more > 3
@@ -97,15 +105,15 @@ const lightCorners: Propose = (station, { brackets, filters = [] }, { corner_sto
 const slower: Propose = (station, { shutter }, { problems, given_s: given }) => {
   if (given === null || !problems.some(({ code }) => code === 'too_short')) return [];
   const over = Math.ceil(3 * Math.log2(shutter!.fastest_s! / given) - 0.3) / 3;
-  const to = station.aperture * 2 ** (over / 2);
+  const to = ringStop(station.aperture * 2 ** (over / 2), Math.ceil);
   return [
-    ...(to <= station.lens.f_max * 1.001
+    ...(to <= station.lens.f_max * (1 + ENGRAVED)
       ? [
           {
             id: 'stop down',
             title: `Stop down to ${fStop(to)}`,
             detail: 'brings the time into the shutter’s reach; more is sharp',
-            after: atAperture(station, to),
+            after: { ...station, aperture: to },
           },
         ]
       : []),
@@ -113,7 +121,7 @@ const slower: Propose = (station, { shutter }, { problems, given_s: given }) => 
       id: 'grey filter',
       title: `Put on a grey filter of ${stops(over)}`,
       detail: 'brings the time into the shutter’s reach',
-      after: withPlainFilter(station, 'Grey filter', Number(over.toFixed(2))),
+      after: withPlainFilter(station, { name: 'Grey filter', stops: Number(over.toFixed(2)) }),
     },
   ];
 };
@@ -121,14 +129,14 @@ const slower: Propose = (station, { shutter }, { problems, given_s: given }) => 
 /** One pop at full power, where several would show what moves more than once. */
 const onePop: Propose = (station, _exposure, { flash }) => {
   if (!flash || flash.pops === 1) return [];
-  const full = station.aperture / Math.sqrt(flash.power * flash.pops);
+  const full = ringStop(station.aperture / Math.sqrt(flash.power * flash.pops), Math.floor);
   return full >= station.lens.f_min
     ? [
         {
           id: 'one pop',
           title: `Open up to ${fStop(full)}`,
-          detail: `one pop at ${powerSaid(1)}; less is sharp`,
-          after: atAperture(station, full),
+          detail: 'one pop does; less is sharp',
+          after: { ...station, aperture: full },
         },
       ]
     : [];
@@ -143,7 +151,7 @@ export function exposureWays(station: Station): ExposureWay[] {
   const report = exposureReport(station, exposure);
   const stopsOf = (of: ExposureReport): number =>
     of.problems.filter(({ severity }) => severity === 'stop').length;
-  return PROPOSALS.flatMap((propose) => propose(station, exposure, report)).filter(
-    ({ after }) => stopsOf(exposureReport(after, after.exposure!)) <= stopsOf(report),
-  );
+  return PROPOSALS.flatMap((propose) => propose(station, exposure, report))
+    .map((way) => ({ ...way, after: readingKept(way.after, station) }))
+    .filter(({ after }) => stopsOf(exposureReport(after, after.exposure!)) <= stopsOf(report));
 }

@@ -103,8 +103,8 @@ function straightFor(station: Station, f: number, near: Vec3, far: Vec3): LeastL
   return blur <= s.cocMm ? { axis: [0, 0, 1], imageDistanceMm: v } : null;
 }
 
-/** A pose in the hand's own words, a line each. */
-export function heldOffSaid({ gapMm, leanDeg, turnDeg }: HeldPose): string[] {
+/** How a lens is leaned against the body, as the hand sees it. */
+export function heldLeanSaid(leanDeg: number, turnDeg = 0): string {
   const { tiltDeg, swingDeg } = tiltSwingOf(turnedAxis({ leanDeg, turnDeg }));
   const leans = [
     Math.abs(swingDeg) >= 0.05
@@ -114,12 +114,15 @@ export function heldOffSaid({ gapMm, leanDeg, turnDeg }: HeldPose): string[] {
       ? `${degreesSaid(Math.abs(tiltDeg))} ${tiltDeg > 0 ? 'down' : 'up'}`
       : '',
   ].filter(Boolean);
-  return [
-    'Ring to infinity, widest stop.',
-    `Hold the lens ${fixed(gapMm, 1)} mm ahead of the body, at the middle.`,
-    leans.length === 0
-      ? 'Hold it straight.'
-      : `Make it look ${leans.join(' and ')}, or turn the body as much the other way.`,
-    'Rock a little, and shoot bursts.',
-  ];
+  return leans.length === 0
+    ? 'Hold it straight.'
+    : `Make it look ${leans.join(' and ')}, or turn the body as much the other way.`;
 }
+
+/** A pose in the hand’s own words, a line each. */
+export const heldOffSaid = ({ gapMm, leanDeg, turnDeg }: HeldPose): string[] => [
+  'Ring to infinity, widest stop.',
+  `Hold the lens ${fixed(gapMm, 1)} mm ahead of the body, at the middle.`,
+  heldLeanSaid(leanDeg, turnDeg),
+  'Rock a little, and shoot bursts.',
+];

@@ -306,6 +306,7 @@ export const KIT_FIELDS: Record<Kind, readonly FieldGroup[]> = {
         field('stops', 'Light it takes', 'light', {
           help: 'In stops, 1 1/3, or as a factor of time, 2.5×.',
         }),
+        field('centre', 'Denser in the middle, for the corners', 'yesno'),
       ],
     },
     HANDLING,

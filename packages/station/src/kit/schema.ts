@@ -10,6 +10,7 @@ import {
   text,
   thicknessMm,
   versionField,
+  yesOrNo,
   type Known,
 } from '../document/fields.js';
 import {
@@ -63,6 +64,8 @@ export const filterItemShape = {
   thickness_mm: thicknessMm(),
   /** Light it takes. */
   stops: filterStops().optional(),
+  /** Denser in the middle, against falloff. */
+  centre: yesOrNo().optional(),
   ...common,
 };
 

@@ -131,8 +131,10 @@ function updatedExposure(
   const on = filters?.map((each) =>
     fresher<NonNullable<Exposure['filters']>[number]>(each, (stored) => {
       const item = ofKind(stored, 'filter');
-      const { name, stops = 0 } = item?.document ?? {};
-      return item && { ...each, name: name!, stops, ...originOf(item) };
+      if (!item || item.document.stops === undefined) return null;
+      const { name, stops, centre } = item.document;
+      const { centre: _, ...rest } = each;
+      return { ...rest, name, stops, ...(centre ? { centre } : {}), ...originOf(item) };
     }),
   );
   const after = loaded && loaded !== film ? withFresherFilm(exposure, loaded) : exposure;

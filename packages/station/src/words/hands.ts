@@ -101,3 +101,22 @@ export const FRONT_OR_BACK = {
     'Shift the back for a stitch and for the last millimetre of the frame: the lens stays still, so near and far do not part. Shift the front where the back cannot go.',
   lean: 'Lean the front for sharpness: shapes stay as they are. Lean the back for shape: upright and level lines change with it.',
 } as const;
+
+/** What a level that is off itself shows when the camera stands as planned; null where it is true. */
+export function levelShows({
+  pitch_deg,
+  level_offset_deg: up = 0,
+  level_offset_roll_deg: right = 0,
+}: Station['camera']): string | null {
+  if (up === 0 && right === 0) return null;
+  const pitch = pitch_deg + up;
+  const words = [
+    Math.abs(pitch) < 0.005
+      ? 'level fore and aft'
+      : `${degrees(Math.abs(pitch), 2)} ${pitch > 0 ? 'up' : 'down'}`,
+    Math.abs(right) < 0.005
+      ? 'level across'
+      : `${degrees(Math.abs(right), 2)} to the ${right > 0 ? 'right' : 'left'}`,
+  ];
+  return `Set it until your level shows ${words.join(', ')}.`;
+}
