@@ -12,6 +12,8 @@ interface Props {
   role?: 'img' | 'group';
   /** How the room itself lies on the page. */
   className: string;
+  /** What it needs, CSS pixels, where that is known only from what it shows. */
+  minHeight?: number;
   /** What lies under the lines, as a painted picture does. */
   under?: ReactNode;
   /** What lies over them. */
@@ -23,7 +25,11 @@ interface Props {
 export function Drawn({ box, size, label, describedBy, role = 'img', className, ...parts }: Props) {
   const { width, height } = size;
   return (
-    <div ref={box} className={clsx('relative overflow-hidden', className)}>
+    <div
+      ref={box}
+      className={clsx('relative overflow-hidden', className)}
+      style={parts.minHeight === undefined ? undefined : { minHeight: parts.minHeight }}
+    >
       {width > 0 && (
         <>
           {parts.under}

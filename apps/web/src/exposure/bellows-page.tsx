@@ -95,6 +95,8 @@ function Graph({
   const units = useAppSelector((state) => state.preferences.units);
   const foot = units === 'feet' && against === 'distance' ? 0.3048 : 1;
   const set = useMemo(() => setDraw(station), [station]);
+  const { tilt_deg, swing_deg, rear_tilt_deg = 0, rear_swing_deg = 0 } = station.movements;
+  const leaned = [tilt_deg, swing_deg, rear_tilt_deg, rear_swing_deg].some((lean) => lean !== 0);
   const data = useMemo(() => {
     const colour = colourOf(light);
     const at = (point: DrawPoint): { x: number; y: number }[] => {
@@ -162,7 +164,7 @@ function Graph({
           position: 'right',
           min: 0,
           max: most,
-          title: { display: true, text: 'time, times', ...text },
+          title: { display: true, text: 'time ×', ...text },
           ticks: {
             ...text,
             stepSize: most > 3 ? 1 : 0.5,
@@ -176,7 +178,7 @@ function Graph({
   const last = points.at(-1)!;
   return (
     <figure className="min-w-0">
-      <div className="h-[22rem]">
+      <div className="h-[clamp(14rem,calc(100dvh-31rem),22rem)]">
         <Scatter
           data={data}
           options={options}
@@ -185,8 +187,8 @@ function Graph({
         />
       </div>
       <figcaption className="pt-1 text-[13px] text-quiet">
-        The dot is this station as it is focused: {fixed(set.stops, 2)} stops,{' '}
-        {factorSaid(set.stops)}.
+        The dot is this station as it is focused{leaned ? ', were its lens straight' : ''}:{' '}
+        {fixed(set.stops, 2)} stops, {factorSaid(set.stops)}.
       </figcaption>
     </figure>
   );

@@ -13,13 +13,12 @@ import { useSize } from '../drawing/use-size.js';
 import { selectExposed, type Exposed } from '../store/exposure.js';
 import { useAppSelector } from '../store/store.js';
 import { STANDING_TEXT } from '../ui/standing.js';
-import { RangeDrawing } from './range-drawing.js';
+import { RangeDrawing, rangePx } from './range-drawing.js';
 
 /** Room for the names of the steps; on a phone they stand over their bars. */
 const NAMES_PX = 250;
 const NARROW_PX = 560;
 const ROW_PX = 38;
-const RANGE_PX = 150;
 
 interface Axis {
   readonly left: number;
@@ -58,12 +57,16 @@ export function LightDrawing({ exposed }: { exposed: Exposed }) {
   const row = narrow ? 46 : ROW_PX;
   const rowsEnd = 44 + Math.max(1, steps.length) * row;
   const scaleY = rowsEnd + 12;
-  const rangeTop = Math.max(scaleY + 108, height - RANGE_PX - (range?.frames.length ?? 0) * 16);
+  const answerEnd = scaleY + 108;
+  const rangeHeight = range ? rangePx(range, narrow) : 0;
+  // On a phone the two follow each other; on a desk the range stands at the foot.
+  const rangeTop = narrow ? answerEnd : Math.max(answerEnd, height - rangeHeight - 36);
   return (
     <Drawn
       {...{ box, size }}
       label={labelOf(exposed, steps)}
-      className={range && rangeTop + RANGE_PX > height ? 'min-h-[36rem] flex-1' : 'min-h-96 flex-1'}
+      className="flex-1"
+      minHeight={answerEnd + rangeHeight}
     >
       <text x={narrow ? 12 : 20} y={24} className="text-quiet text-[13px]">
         {station.exposure?.flash

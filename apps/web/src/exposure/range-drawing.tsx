@@ -13,6 +13,13 @@ interface Place {
   readonly narrow: boolean;
 }
 
+/** Room for the figures under the scale, CSS pixels. */
+const FIGURES_PX = 24;
+
+/** How tall it is drawn, CSS pixels. */
+export const rangePx = ({ frames }: SceneRange, narrow: boolean): number =>
+  (narrow ? 96 : 72) + Math.max(1, frames.length) * 16 + 2 + FIGURES_PX;
+
 export function RangeDrawing({
   range,
   top,
@@ -32,7 +39,7 @@ export function RangeDrawing({
   const every = (right - left) / (2 * most) < 18 ? 4 : 2;
   const sceneY = top + (narrow ? 52 : 38);
   const framesY = sceneY + (narrow ? 44 : 34);
-  const foot = framesY + Math.max(1, frames.length) * 16 + 2;
+  const foot = top + rangePx(range, narrow) - FIGURES_PX;
   const place: Place = { x, left: narrow ? 12 : 20, narrow };
   return (
     <g>

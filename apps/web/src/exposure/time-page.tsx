@@ -27,7 +27,7 @@ export function TimePage() {
   const exposed = useAppSelector(selectExposed);
   return (
     <>
-      <div className="flex min-h-0 flex-1 flex-col bg-stage max-lg:min-h-[30rem] print:min-h-[14cm]">
+      <div className="flex min-h-0 flex-1 flex-col overflow-y-auto bg-stage max-lg:flex-none print:min-h-[14cm]">
         <StationPart name="The drawing">
           <LightDrawing exposed={exposed} />
         </StationPart>

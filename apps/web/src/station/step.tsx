@@ -36,7 +36,7 @@ export const Step = memo(function Step({
         : {})}
       className={({ isActive }) =>
         clsx(
-          'flex min-w-0 flex-1 flex-col justify-center border-r border-b-[3px] border-rule px-1.5 py-2 sm:max-w-96 sm:px-5',
+          'flex min-w-0 flex-1 flex-col border-r border-b-[3px] border-rule px-1.5 py-2 sm:max-w-96 sm:px-5',
           isActive ? 'border-b-ink bg-paper' : 'border-b-transparent hover:bg-paper',
         )
       }
