@@ -1,7 +1,7 @@
 import {
   exposureReport,
   fStop,
-  timeToSet,
+  lightSaid,
   type Packed,
   type Packing,
   type Station,
@@ -80,12 +80,12 @@ const title = (said: string, width: number, text: number, face: Typeface): Block
 /** What is said of a station in the order of the day. */
 function lineOf(station: Station): string {
   const { lens, aperture, exposure, back } = station;
-  const time = exposure ? timeToSet(station, exposureReport(station, exposure)) : null;
+  const light = exposure ? lightSaid(station, exposureReport(station, exposure)) : '';
   return [
     lens.name ?? `${lens.focal_length_mm} mm`,
     back.orientation === 'portrait' ? 'upright' : 'level',
     fStop(aperture),
-    time ?? '',
+    light,
   ]
     .filter(Boolean)
     .join(', ');
@@ -167,16 +167,19 @@ export function packedSaid({ usedAt, spares, count, kind }: Packed): string {
         : count > 1
           ? `${count} of them`
           : '';
-  const spare =
-    kind === 'film'
-      ? ''
-      : spares.length === 0
-        ? 'no spare'
-        : kind === 'extra'
-          ? ''
-          : `spare: ${spares[0]!}`;
-  return [at, many, spare].filter(Boolean).join('; ');
+  return [at, many, spareSaid(spares, kind)].filter(Boolean).join('; ');
 }
+
+/** Of a film there is enough or not; of an extra its number says all. */
+function spareSaid(spares: Packed['spares'], kind: Packed['kind']): string {
+  if (kind === 'film' || (kind === 'extra' && spares?.length !== 0)) return '';
+  if (spares === null) return 'not in the kit';
+  return spares.length === 0 ? 'no spare' : `spare: ${spares[0]!}`;
+}
+
+/** Nothing could stand in for it: what is lost there is lost for the day. */
+export const isBare = ({ spares, kind }: Packed): boolean =>
+  kind !== 'film' && spares?.length === 0;
 
 function thing(packed: Packed, width: number, text: number, face: Typeface): Block {
   const indent = 1.8 * text;
@@ -199,7 +202,7 @@ function thing(packed: Packed, width: number, text: number, face: Typeface): Blo
       lines.forEach((line, i) => page.text(x + indent, y + text + i * 1.35 * text, line, text));
       told.forEach((line, i) =>
         page.text(x + 0.54 * width, y + text + i * 1.35 * text, line, 0.9 * text, 'start', {
-          grey: packed.spares.length === 0 && packed.kind !== 'film' ? 0 : 0.3,
+          grey: isBare(packed) ? 0 : 0.3,
         }),
       );
     },

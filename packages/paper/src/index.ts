@@ -10,4 +10,4 @@ export { cardSheets, tagSheet, type CardAsked } from './card.js';
 export type { Box } from './clip.js';
 export { codeOf, codeShapes } from './code.js';
 export { circlePicture, finderPicture, planPicture } from './pictures.js';
-export { daySheets, listSheets, packedSaid, type DayAsked } from './day.js';
+export { daySheets, listSheets, isBare, packedSaid, type DayAsked } from './day.js';

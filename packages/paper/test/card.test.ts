@@ -246,7 +246,7 @@ describe('sheets for a job', () => {
       'To pack',
       'Cable release',
       'Shift 24 f/3.5',
-      'stations 1, 2; no spare',
+      'stations 1, 2; not in the kit',
       'A day in October, 1 of 2',
       'A day in October, 2 of 2',
       'Ropewalk in frames',

@@ -55,6 +55,7 @@ export * from './kit/rig-document.js';
 export * from './kit/rig-name.js';
 export * from './kit/schema.js';
 export * from './kit/summary.js';
+export { readReciprocity, writeReciprocity } from './kit/film-texts.js';
 export * from './kit/texts.js';
 export * from './kit/updates.js';
 export * from './mosaic/index.js';

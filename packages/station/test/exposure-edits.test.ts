@@ -135,7 +135,11 @@ describe('from the kit', () => {
     });
     expect(parseStation(loaded).ok).toBe(true);
     const out = withoutFilm(loaded);
-    expect(out.exposure).toEqual({ ...bare.exposure, iso: 50 });
+    expect(out.exposure).toEqual(bare.exposure);
+    // The same after it was stored and read again.
+    expect(withoutFilm(JSON.parse(JSON.stringify(loaded)) as Station)).toEqual(out);
+    const own = withExposure(loaded, { medium_range_stops: 8 });
+    expect(withoutFilm(own).exposure).toMatchObject({ medium_range_stops: 8 });
   });
 
   it('a film or filter that changed in the kit is told, and what was set by hand stays', () => {
@@ -185,6 +189,7 @@ describe('from the kit', () => {
     expect(report.covers_range).toBe(true);
     expect(report.time_s).toBeCloseTo((2 * 50) / 32, 9);
     expect(withDevelopment(way!.after, null).exposure).toEqual(loaded.exposure);
+    expect(withoutFilm(way!.after).exposure).toEqual(bare.exposure);
   });
 
   it('a filter of which the kit does not say what it takes is not put on as if it took nothing', () => {

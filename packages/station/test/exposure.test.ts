@@ -1,11 +1,16 @@
 import {
+  cardOf,
+  centreStops,
   clockAfter,
   evaluate,
   exposureSteps,
   exposureVerdict,
   exposureWays,
+  flashReading,
   parseStation,
+  rangeHeld,
   untilS,
+  withFlashReading,
   type Exposure,
   type Station,
 } from '../src/index.js';
@@ -198,6 +203,84 @@ describe('brackets', () => {
     const [way] = exposureWays(short);
     expect(way!.after.exposure!.brackets).toEqual({ frames: 5, step_stops: 2 });
   });
+
+  it('a spot placed high or low leaves one end unheld, though the span would do', () => {
+    // Darkest three stops under middle grey: the lights end at +7, and one exposure at +5.
+    const placed = place({
+      meter: { spots: [{ ev: 2, place_stops: -3 }, { ev: 12 }] },
+      medium_range_stops: 10,
+    });
+    const report = evaluate(placed).exposure!;
+    expect(report.covers_range).toBe(true);
+    expect(rangeHeld(placed, report)).toMatchObject({
+      scene: [-3, 7],
+      frames: [[-5, 5]],
+      past: { darks: 0, lights: 2 },
+      covers: false,
+    });
+    expect(report.problems).toEqual([
+      expect.objectContaining({
+        code: 'range',
+        message:
+          'The scene spans 10 stops; one exposure holds 10 stops. Lost: 2 stops of the lights.',
+      }),
+    ]);
+    const [way] = exposureWays(placed);
+    expect(rangeHeld(way!.after, evaluate(way!.after).exposure!)!.covers).toBe(true);
+  });
+
+  it('steps wider than one exposure holds leave gaps, and narrower ones are offered', () => {
+    const wide = place({
+      meter: { ev: 10 },
+      scene_range_stops: 12,
+      medium_range_stops: 4,
+      brackets: { frames: 3, step_stops: 5 },
+    });
+    const { problems, covers_range } = evaluate(wide).exposure!;
+    expect(covers_range).toBe(true);
+    expect(problems.map(({ code }) => code)).toEqual(['range_gaps']);
+    const [way] = exposureWays(wide);
+    expect(way!.after.exposure!.brackets!.step_stops).toBeLessThanOrEqual(4);
+    expect(evaluate(way!.after).exposure!.problems).toEqual([]);
+  });
+
+  it('those past the shutter’s last step are held open by the clock', () => {
+    const long: Exposure = {
+      meter: { time_s: 1 / 2 },
+      brackets: { frames: 3, step_stops: 2 },
+      shutter: { kind: 'leaf', slowest_s: 1 },
+    };
+    const { brackets_dial_s, problems } = exposed(long);
+    expect(brackets_dial_s).toEqual([1 / 8, 1 / 2, null]);
+    expect(problems).toEqual([
+      expect.objectContaining({
+        code: 'by_clock',
+        message: expect.stringContaining('The longest bracket is past the shutter’s last step'),
+      }),
+    ]);
+  });
+});
+
+describe('corners', () => {
+  // cos⁴ of 40.5° at the corner of 72 × 46 mm behind 50 mm, all but 1.6 stops.
+  const wide = place({ meter: { time_s: 1 } }, { back: { width_mm: 72, height_mm: 46 } });
+
+  it('that fall off are offered a centre filter or an exposure of their own', () => {
+    const { corner_stops: corner } = evaluate(wide).exposure!;
+    expect(corner).toBeCloseTo(-4 * Math.log2(Math.cos(Math.atan(Math.hypot(36, 23) / 50))), 1);
+    const ways = exposureWays(wide);
+    expect(ways.map(({ id }) => id)).toEqual(['centre filter', 'corner bracket']);
+    const [filtered, bracketed] = ways.map(({ after }) => after);
+    expect(centreStops(filtered!.exposure!)).toBeCloseTo(corner!, 1);
+    expect(evaluate(filtered!).exposure!.time_s).toBeCloseTo(
+      2 ** centreStops(filtered!.exposure!),
+      9,
+    );
+    const { frames, step_stops: step } = bracketed!.exposure!.brackets!;
+    expect(((frames - 1) / 2) * step).toBeGreaterThanOrEqual(corner!);
+    // Evened out, nothing more is offered.
+    expect(exposureWays(filtered!)).toEqual([]);
+  });
 });
 
 describe('flash', () => {
@@ -242,6 +325,16 @@ describe('flash', () => {
     expect(evaluate(way.after).exposure!.flash).toMatchObject({ pops: 1 });
   });
 
+  it('takes no stop a time was metered at for its own reading', () => {
+    const metered = place({ ...unit, meter: { time_s: 1 / 60, f_number: 8 } });
+    expect(evaluate(metered).exposure).toMatchObject({ flash: null });
+    expect(flashReading(metered.exposure!)).toBeUndefined();
+    expect(cardOf(metered).steps.map(({ part }) => part)).not.toContain('meter');
+    const read = withFlashReading(metered, 11);
+    expect(read.exposure!.meter).toEqual({ f_number: 11 });
+    expect(evaluate(read).exposure!.flash).not.toBeNull();
+  });
+
   it('asks a time the shutter is fully open at', () => {
     const lit = (shutter: Exposure['shutter']): string[] =>
       codes({ ...unit, meter: { f_number: 8 }, shutter });
@@ -253,11 +346,11 @@ describe('flash', () => {
 
 describe('what moves', () => {
   // 50 mm at infinity, 6 µm: at 50 m less the image distance, m = 50 / 49 950.
-  const tram: Exposure = {
+  const tram = {
     meter: { time_s: 1 / 64 },
     crossing: { speed_m_s: 10, distance_m: 50 },
     shutter: { kind: 'electronic', readout_s: 0.03, steps: 'full' },
-  };
+  } satisfies Exposure;
 
   it('is smeared by the time and skewed by the read, in pixels', () => {
     const { smear_px, skew_px, problems } = exposed(tram);
@@ -265,6 +358,20 @@ describe('what moves', () => {
     expect(smear_px).toBeCloseTo(perSecond / 64, 6);
     expect(skew_px).toBeCloseTo(perSecond * 0.03, 6);
     expect(problems.map(({ code }) => code)).toEqual(['skew']);
+  });
+
+  it('crosses in focus where nobody said how far off, which is told as assumed', () => {
+    const { distance_m: _, ...crossing } = tram.crossing;
+    const near = evaluate(place({ ...tram, crossing }, { focus: { distance_m: 50 } }));
+    expect(near.exposure!.skew_px).toBeCloseTo(
+      exposed(tram, { focus: { distance_m: 50 } }).skew_px!,
+      3,
+    );
+    expect(near.assumed).toContainEqual(
+      expect.objectContaining({ pointer: '/exposure/crossing/distance_m', value: 50 }),
+    );
+    const far = evaluate(place({ ...tram, crossing }, { focus: { distance_m: null } }));
+    expect(far.exposure).toMatchObject({ skew_px: null, smear_px: null });
   });
 
   it('is not skewed by a leaf shutter', () => {

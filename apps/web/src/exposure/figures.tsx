@@ -1,5 +1,6 @@
 import {
   bracketsSaid,
+  centreStops,
   exposureVerdict,
   fixed,
   fStop,
@@ -43,10 +44,7 @@ const SHOWS = 1;
 /** Light at the darkest corner, which is told and not added; a centre filter evens some of it. */
 export function CornerLines({ exposed: { station, report } }: { exposed: Exposed }) {
   const { corner_stops: corner } = report;
-  const evened = (station.exposure?.filters ?? []).reduce(
-    (sum, { centre, stops: takes }) => sum + (centre ? takes : 0),
-    0,
-  );
+  const evened = centreStops(station.exposure ?? {});
   const left = corner === null ? null : corner - evened;
   return (
     <Group title="Corners">
@@ -70,7 +68,8 @@ export function CornerLines({ exposed: { station, report } }: { exposed: Exposed
 
 /** The times of a bracket and what they hold together. */
 export function BracketLines({ exposed: { station, report } }: { exposed: Exposed }) {
-  const { brackets_s: times, span_stops: span, scene_range_stops: scene, covers_range } = report;
+  const { brackets_s: times, span_stops: span, scene_range_stops: scene, problems } = report;
+  const short = problems.some(({ code }) => code === 'range');
   return (
     <>
       {times.length > 1 && <Line name="Times" figure={bracketsSaid(station, report)} />}
@@ -78,7 +77,7 @@ export function BracketLines({ exposed: { station, report } }: { exposed: Expose
         <Line
           name={times.length > 1 ? 'Together they hold' : 'One exposure holds'}
           figure={stops(span)}
-          tone={covers_range === false ? STANDING_TEXT.costs : ''}
+          tone={short ? STANDING_TEXT.costs : ''}
           {...(scene === null ? {} : { unit: `of ${trimmed(scene, 1)}` })}
           why={<Why reason="exposureBrackets" of="what the bracket holds" />}
         />

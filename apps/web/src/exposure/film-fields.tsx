@@ -1,19 +1,18 @@
 import { useState } from 'react';
 import {
+  readReciprocity,
   stops,
   timeSaid,
   trimmed,
-  withAt,
   withDevelopment,
   withExposure,
   withFilm,
   withoutFilm,
+  writeReciprocity,
   type KitItemOf,
-  type Station,
   type Stored,
 } from '@gangway/station';
-import { ChoiceField, useStation } from '../fields/fields.js';
-import { Rows, type Row } from '../fields/rows.js';
+import { ChoiceField, TextField, useStation } from '../fields/fields.js';
 import { KitPicker } from '../rigs/kit-picker.js';
 import { Line } from '../station/results.js';
 import { Why } from '../station/why.js';
@@ -21,30 +20,37 @@ import type { Exposed } from '../store/exposure.js';
 import { useEditing } from '../store/editing.js';
 import { Button } from '../ui/button.js';
 
-/** Films begin to answer less at about this time; common practice, no source. */
-const FROM_S = 1;
+const LONG = '/exposure/reciprocity';
 
-const byTable = ({ exposure }: Station): boolean => exposure?.reciprocity?.table !== undefined;
-
-const LONG: readonly Row[] = [
-  {
-    at: '/exposure/reciprocity/exponent',
-    label: 'Long times, exponent',
-    as: 'number',
-    clear: '/exposure/reciprocity',
-    write: (now, exponent) =>
-      withExposure(now, {
-        reciprocity: { exponent, from_s: now.exposure?.reciprocity?.from_s ?? FROM_S },
-      }),
-    when: (station) => !byTable(station),
-  },
-  {
-    at: '/exposure/reciprocity/from_s',
-    label: 'past',
-    as: 'time',
-    when: ({ exposure }) => exposure?.reciprocity?.exponent !== undefined,
-  },
-];
+/** How the film answers to long times: an exponent with where it begins, or a table. */
+function LongTimes() {
+  const { exposure } = useStation();
+  const reciprocity = exposure?.reciprocity;
+  return (
+    <>
+      <TextField
+        label="Long times"
+        pointer={LONG}
+        value={reciprocity && writeReciprocity(reciprocity)}
+        refuse={(text) => {
+          const read = text === '' ? null : readReciprocity(text);
+          return read && !read.ok ? read.message : null;
+        }}
+        write={(now, text) => {
+          const read = readReciprocity(text);
+          return withExposure(now, {
+            reciprocity: text !== '' && read.ok ? read.value : undefined,
+          });
+        }}
+      />
+      {!reciprocity && (
+        <p className="text-[13px] text-quiet">
+          An exponent: 1.31 past 1 s. Or a table, metered and given: 1 s: 1.5 s; 10 s: 25 s.
+        </p>
+      )}
+    </>
+  );
+}
 
 /** The film in the holder, how it answers to long times, and how it is developed. */
 export function FilmFields({ exposed: { station: shown, report } }: { exposed: Exposed }) {
@@ -52,7 +58,6 @@ export function FilmFields({ exposed: { station: shown, report } }: { exposed: E
   const { change } = useEditing();
   const [picking, setPicking] = useState(false);
   const film = exposure?.film;
-  const table = exposure?.reciprocity?.table;
   const developments = film?.developments ?? [];
   const answered =
     report.given_s !== null && report.time_s !== null && report.given_s > report.time_s * 1.005;
@@ -74,24 +79,7 @@ export function FilmFields({ exposed: { station: shown, report } }: { exposed: E
           </Button>
         )}
       </div>
-      {table && (
-        <div className="flex items-baseline justify-between gap-2">
-          <span className="text-quiet">
-            Long times by table, to {timeSaid(table.at(-1)!.metered_s)} metered
-          </span>
-          <Button
-            look="quiet"
-            onClick={() =>
-              change('Drop the table', '/exposure/reciprocity', (now) =>
-                withAt(now, '/exposure/reciprocity', undefined),
-              )
-            }
-          >
-            Drop it
-          </Button>
-        </div>
-      )}
-      <Rows rows={LONG} />
+      <LongTimes />
       {answered && (
         <Line
           name={`${timeSaid(report.time_s!)} asks`}

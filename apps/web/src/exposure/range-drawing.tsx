@@ -1,11 +1,12 @@
 import { fixed, stops, trimmed, type SceneRange } from '@gangway/station';
 
-const heldSaid = ({ covers, spare }: SceneRange): string =>
-  covers === null || spare === null
-    ? 'the scene’s range is not given'
-    : covers
-      ? `hold all of it, with ${trimmed(Math.max(0, spare), 1)} to spare`
-      : `${stops(-spare)} short`;
+function heldSaid({ covers, past, over, frames }: SceneRange): string {
+  if (covers === null || past === null || over === null) return 'the scene’s range is not given';
+  const short = past.darks + past.lights;
+  if (short > 0) return `${stops(short)} short`;
+  if (!covers) return 'leave gaps between them';
+  return `${frames.length === 1 ? 'holds' : 'hold'} all of it, with ${trimmed(Math.max(0, over), 1)} to spare`;
+}
 
 interface Place {
   readonly x: (stop: number) => number;

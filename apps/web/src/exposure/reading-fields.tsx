@@ -1,8 +1,10 @@
 import { X } from 'lucide-react';
 import { useId, useState } from 'react';
 import {
+  flashReading,
   readAs,
   withAt,
+  withFlashReading,
   withReadAs,
   withReading,
   type Exposure,
@@ -57,7 +59,14 @@ const EV: readonly Row[] = [
 ];
 
 const FLASH: readonly Row[] = [
-  { at: '/exposure/meter/f_number', label: 'Reads', as: 'stop', clear: true },
+  {
+    at: '/exposure/meter/f_number',
+    label: 'Reads',
+    as: 'stop',
+    clear: true,
+    read: ({ exposure = {} }) => flashReading(exposure),
+    write: withFlashReading,
+  },
 ];
 
 const ISO: readonly Row[] = [

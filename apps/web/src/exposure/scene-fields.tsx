@@ -92,11 +92,7 @@ const CROSSING: readonly Row[] = [
     clear: '/exposure/crossing',
     write: (station, speed_m_s) =>
       withExposure(station, {
-        crossing: {
-          distance_m: station.focus.distance_m ?? 20,
-          ...station.exposure?.crossing,
-          speed_m_s,
-        },
+        crossing: { ...station.exposure?.crossing, speed_m_s },
       }),
     when: ({ exposure }) => exposure?.moving === true,
   },
@@ -104,6 +100,8 @@ const CROSSING: readonly Row[] = [
     at: '/exposure/crossing/distance_m',
     label: 'Its distance',
     as: 'metre',
+    clear: true,
+    placeholder: 'in focus',
     when: ({ exposure }) => exposure?.crossing !== undefined,
   },
 ];
@@ -130,10 +128,18 @@ export function MovingFields({ exposed: { station, report } }: { exposed: Expose
         }
       />
       <Rows rows={CROSSING} />
-      {smear !== null && <Line name="Runs while it is open" figure={px(smear)} unit="px" />}
-      {skew !== null && <Line name="Leans as it is read" figure={px(skew)} unit="px" />}
-      {exposure?.crossing && station.back.width_px === undefined && (
-        <p className="text-[13px] text-quiet">Give the back’s pixels to see smear and skew.</p>
+      {smear !== null && (
+        <Line name="Runs while it is open" figure={px(smear)} unit="px" rests={['crossing']} />
+      )}
+      {skew !== null && (
+        <Line name="Leans as it is read" figure={px(skew)} unit="px" rests={['crossing']} />
+      )}
+      {exposure?.crossing && smear === null && skew === null && (
+        <p className="text-[13px] text-quiet">
+          {station.back.width_px === undefined
+            ? 'Give the back’s pixels to see smear and skew.'
+            : 'Give its distance and a reading to see smear and skew.'}
+        </p>
       )}
     </div>
   );

@@ -66,16 +66,23 @@ export function TextField({
   pointer,
   value,
   write,
+  refuse,
 }: {
   label: string;
   pointer: string;
   value: string | undefined;
   write: (station: Station, value: string) => Station;
+  /** The sentence that says why a text cannot be read; null where it can. */
+  refuse?: (text: string) => string | null;
 }) {
   const id = useId();
   const { change } = useEditing();
-  const { message, props } = useTypedText(pointer, value ?? '', (text) =>
-    change(`Set ${label.toLowerCase()}`, pointer, (station) => write(station, text.trim())),
+  const { message, props } = useTypedText(
+    pointer,
+    value ?? '',
+    (text) =>
+      refuse?.(text.trim()) ??
+      change(`Set ${label.toLowerCase()}`, pointer, (station) => write(station, text.trim())),
   );
   return (
     <FieldLine {...{ id, label, message }}>

@@ -10,12 +10,14 @@ export function MetreField({
   value,
   write,
   clear,
+  placeholder = '—',
 }: {
   label: string;
   pointer: string;
   value: number | undefined;
   write: (station: Station, value: number) => Station;
   clear?: (station: Station) => Station;
+  placeholder?: string | undefined;
 }) {
   const units = useAppSelector((state) => state.preferences.units);
   const feet = units === 'feet' && value !== undefined;
@@ -32,7 +34,7 @@ export function MetreField({
         return read.ok ? { ok: true, value: Number((read.value / 1000).toFixed(4)) } : read;
       }}
       write={write}
-      {...(clear ? { clear, placeholder: '—' } : {})}
+      {...(clear ? { clear, placeholder } : {})}
     />
   );
 }

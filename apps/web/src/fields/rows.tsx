@@ -43,6 +43,8 @@ export interface Row {
   readonly usual?: number | ((station: Station) => number);
   readonly placeholder?: string;
   readonly help?: string;
+  /** Where what is shown is not simply what stands there. */
+  readonly read?: (station: Station) => number | undefined;
   /** Where reading what is written takes more than the text. */
   readonly parse?: (text: string, station: Station) => Parsed;
   /** Where more changes than the value itself. */
@@ -99,7 +101,7 @@ export function Rows({ rows }: { rows: readonly Row[] }) {
 
 function OneRow({ row, station }: { row: Row; station: Station }) {
   const { at, label, as, clear, usual, placeholder, pointer = at } = row;
-  const there = valueAt(station, at);
+  const there = row.read ? row.read(station) : valueAt(station, at);
   if (as === 'text') {
     return (
       <TextField
@@ -117,7 +119,7 @@ function OneRow({ row, station }: { row: Row; station: Station }) {
     ? { clear: (now: Station) => withoutAt(now, clear === true ? at : clear) }
     : {};
   if (as === 'metre') {
-    return <MetreField label={label} pointer={pointer} value={value} write={write} {...cleared} />;
+    return <MetreField {...{ label, pointer, value, write, placeholder }} {...cleared} />;
   }
   return (
     <Field

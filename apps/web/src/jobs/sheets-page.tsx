@@ -3,6 +3,7 @@ import { Link, useParams } from 'react-router';
 import * as z from 'zod';
 import {
   daySheets,
+  isBare,
   listSheets,
   packedSaid,
   SIZES,
@@ -125,7 +126,7 @@ function PackingList({ jobId, day: { packing, stations } }: { jobId: string; day
   const all = [...packing.gear, ...packing.extras];
   const keyOf = ({ kind, name, kitId }: Packed): string => `${kind} ${kitId ?? name}`;
   const left = all.filter((each) => !packed.includes(keyOf(each))).length;
-  const bare = all.filter(({ spares, kind }) => spares.length === 0 && kind !== 'film');
+  const bare = all.filter(isBare);
   return (
     <section aria-label="Packing list">
       <h2 className="flex items-baseline justify-between gap-3 border-b-2 border-ink pb-1 text-[17px] font-semibold">
@@ -157,7 +158,7 @@ function PackingList({ jobId, day: { packing, stations } }: { jobId: string; day
                 <span className="min-w-0 flex-1">
                   <span className="block font-medium">{each.name}</span>
                   <span
-                    className={`block text-[13px] ${said.includes('no spare') ? 'text-costs' : 'text-quiet'}`}
+                    className={`block text-[13px] ${isBare(each) ? 'text-costs' : 'text-quiet'}`}
                   >
                     {said}
                   </span>

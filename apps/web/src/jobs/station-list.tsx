@@ -13,6 +13,7 @@ import {
   keptName,
   keptStation,
   readings,
+  STATUSES,
   type Station,
 } from '@gangway/station';
 import {
@@ -148,13 +149,6 @@ function StationMenu({ stored, name }: { stored: StoredStation; name: string }) 
 const rig = ({ lens, back, aperture }: Station): string =>
   `${lens.name ?? `${fixed(lens.focal_length_mm, 0)} mm`} at ${fStop(aperture)}, ${back.width_mm} × ${back.height_mm} mm${back.orientation === 'portrait' ? ' upright' : ''}`;
 
-const STATUS_WORDS = [
-  ['planned', 'planned'],
-  ['ready', 'ready'],
-  ['shot', 'shot'],
-  ['again', 'again'],
-] as const;
-
 const STATUS_TONE = {
   planned: 'text-quiet',
   ready: 'text-within',
@@ -177,9 +171,9 @@ function StatusChoice({ stored, name }: { stored: StoredStation; name: string })
       }
       className={`min-h-11 shrink-0 bg-transparent font-medium ${STATUS_TONE[stored.status]}`}
     >
-      {STATUS_WORDS.map(([key, words]) => (
-        <option key={key} value={key} className="bg-paper text-ink">
-          {words}
+      {STATUSES.map((status) => (
+        <option key={status} className="bg-paper text-ink">
+          {status}
         </option>
       ))}
     </select>

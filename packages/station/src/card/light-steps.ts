@@ -12,10 +12,9 @@ import type { CardStep, Told } from './step.js';
 function meteredSaid(planned: Station): string {
   const { meter, flash } = planned.exposure!;
   const iso = isoOf(planned);
+  const fNumber = flash || meter?.time_s !== undefined ? meter?.f_number : undefined;
   const at = [
-    (flash || meter?.time_s !== undefined) && meter?.f_number !== undefined
-      ? fStop(meter.f_number)
-      : '',
+    fNumber === undefined ? '' : fStop(fNumber),
     iso === null ? '' : `ISO ${trimmed(iso, 1)}`,
   ].filter(Boolean);
   const what = flash ? 'a flash reading' : meter?.spots ? 'spots' : 'a reading';
@@ -24,6 +23,7 @@ function meteredSaid(planned: Station): string {
 
 export function meterSteps({ planned, exposure }: Told): CardStep[] {
   if (!planned.exposure?.meter || !exposure) return [];
+  if (planned.exposure.flash && !exposure.flash) return [];
   const { through_lens: lens } = planned.exposure.meter;
   return [
     {

@@ -1,6 +1,6 @@
 import { distance, fStop, mm, degrees, stops, trimmed, type Units } from '../words/format.js';
 import { turningOf } from '../optical/turning.js';
-import { isoOf, powerSaid, timesSaid, timeToSet } from '../exposure/verdict.js';
+import { isoOf, lightSaid } from '../exposure/verdict.js';
 import { exposureReport } from '../exposure/report.js';
 import { cutText } from '../document/text.js';
 import type { Station } from '../document/station.js';
@@ -58,11 +58,10 @@ function lightLine(planned: Station): string {
   const report = exposureReport(planned, exposure);
   const iso = isoOf(planned);
   const at = iso === null ? '' : ` ISO ${trimmed(iso, 1)}`;
-  if (report.flash) {
-    const { pops, power } = report.flash;
-    return `${pops > 1 ? `${pops} pops at ` : 'flash '}${powerSaid(power)}${at}`;
-  }
-  return timeToSet(planned, report) === null ? '' : `time ${timesSaid(planned, report)}${at}`;
+  const light = lightSaid(planned, report);
+  if (light === '') return '';
+  const what = !report.flash ? 'time ' : report.flash.pops > 1 ? '' : 'flash ';
+  return `${what}${light}${at}`;
 }
 
 /** The rest of a name that is longer is left out: a code has room for so much only. */

@@ -119,7 +119,8 @@ export const exposureSchema = record({
   /** A thing that crosses the frame. */
   crossing: record({
     speed_m_s: quantity('m/s', { min: 0, max: 10_000 }),
-    distance_m: distanceM(),
+    /** From the sensor; not given: where the lens is focused. */
+    distance_m: distanceM().optional(),
   }).optional(),
   /** Time of day the shutter is to open, and by when it has to be closed: light and tide do not wait. */
   starts_at: clock().optional(),

@@ -1,6 +1,6 @@
 import { evOf, timeOfEv } from '@gangway/optics';
-import type { Exposure, Film, Station } from '../document/station.js';
-import { filmFrom, originOf, type Stored } from '../kit/assemble.js';
+import type { Exposure, Station } from '../document/station.js';
+import { originOf, type Stored } from '../kit/assemble.js';
 import type { KitItemOf } from '../kit/schema.js';
 import { evOfSpots, meteredFNumber } from './light.js';
 
@@ -11,49 +11,6 @@ export const withExposure = (station: Station, change: Partial<Exposure>): Stati
   for (const [name, value] of Object.entries(change)) if (value === undefined) delete next[name];
   return { ...station, exposure: next };
 };
-
-/** The film loaded: its sensitivity, its answer to long times and its range come with it. */
-export function withFilm(station: Station, stored: Stored<KitItemOf<'film'>>): Station {
-  const film = filmFrom(stored);
-  const { iso, range_stops, reciprocity } = film;
-  return withExposure(station, {
-    film,
-    development: undefined,
-    reciprocity,
-    ...(iso === undefined ? {} : { iso }),
-    ...(range_stops === undefined ? {} : { medium_range_stops: range_stops }),
-  });
-}
-
-/** The film taken out; what it brought with it goes too, where it was not changed since. */
-export function withoutFilm(station: Station): Station {
-  const { film, reciprocity, medium_range_stops: medium } = station.exposure ?? {};
-  if (!film) return station;
-  return withExposure(station, {
-    film: undefined,
-    development: undefined,
-    ...(reciprocity === film.reciprocity ? { reciprocity: undefined } : {}),
-    ...(medium === film.range_stops ? { medium_range_stops: undefined } : {}),
-  });
-}
-
-type Development = NonNullable<Film['developments']>[number];
-
-/** The film developed otherwise: exposed at that sensitivity, holding that range. */
-export function withDevelopment(station: Station, name: string | null): Station {
-  const { film } = station.exposure ?? {};
-  const chosen = film?.developments?.find((each) => each.name === name);
-  const usual: Omit<Development, 'name'> = {
-    ...(film?.iso === undefined ? {} : { iso: film.iso }),
-    ...(film?.range_stops === undefined ? {} : { range_stops: film.range_stops }),
-  };
-  const { iso, range_stops: range } = chosen ?? usual;
-  return withExposure(station, {
-    development: chosen?.name,
-    ...(iso === undefined ? {} : { iso }),
-    ...(range === undefined ? {} : { medium_range_stops: range }),
-  });
-}
 
 /** A filter from the kit beside those that are on; a sentence where the kit does not say what it takes. */
 export function withFilter(
@@ -88,6 +45,12 @@ export function withReading(
 ): Station {
   const { time_s: _t, ev: _e, spots: _s, ...rest } = station.exposure?.meter ?? {};
   return withExposure(station, { meter: { ...rest, ...reading } });
+}
+
+/** What a flash meter read; a time and what it was metered at give way to it. */
+export function withFlashReading(station: Station, f_number: number): Station {
+  const { time_s: _, ...rest } = station.exposure?.meter ?? {};
+  return withExposure(station, { meter: { ...rest, f_number } });
 }
 
 export type ReadAs = 'time' | 'ev' | 'spots';

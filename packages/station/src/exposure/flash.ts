@@ -1,6 +1,6 @@
 import { popsFor } from '@gangway/optics';
-import type { Exposure, Station } from '../document/station.js';
-import { meteredFNumber, type Light } from './light.js';
+import type { Exposure } from '../document/station.js';
+import type { Light } from './light.js';
 
 /** What a flash has to do; shares are of its full power. */
 export interface FlashAnswer {
@@ -13,19 +13,24 @@ export interface FlashAnswer {
   over_stops: number;
 }
 
+/** The f-number a flash meter read; that of a metered time says how the time was metered. */
+export const flashReading = ({ meter }: Exposure): number | undefined =>
+  meter?.time_s === undefined ? meter?.f_number : undefined;
+
 /** The answer of a flash meter’s reading, which is an f-number; null without one. */
 export function flashAnswer(
-  station: Station,
-  { meter, flash, flash_power: given }: Exposure,
+  exposure: Exposure,
   { allStops, apertureStops }: Light,
 ): FlashAnswer | null {
-  if (!flash || meter?.f_number === undefined) return null;
+  const { flash, flash_power: given } = exposure;
+  const reading = flashReading(exposure);
+  if (!flash || reading === undefined) return null;
   const metered = given?.metered ?? 1;
   const needed = metered * 2 ** allStops;
   const pops = popsFor(needed);
   const least = given?.least ?? 0;
   return {
-    f_number: meteredFNumber(station) / 2 ** ((allStops - apertureStops) / 2),
+    f_number: reading / 2 ** ((allStops - apertureStops) / 2),
     power: Math.min(1, Math.max(least, needed / pops)),
     pops,
     over_stops: needed < least ? Math.log2(least / needed) : 0,

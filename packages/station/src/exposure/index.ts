@@ -1,7 +1,8 @@
 export * from './clock.js';
 export * from './edits.js';
+export { withDevelopment, withFilm, withoutFilm } from './film.js';
 export * from './flash.js';
-export { evOfSpots, sceneRange } from './light.js';
+export { centreStops, evOfSpots, sceneRange } from './light.js';
 export * from './none.js';
 export type { ExposureProblem } from './problems.js';
 export * from './range.js';

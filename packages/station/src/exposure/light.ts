@@ -88,6 +88,10 @@ export function lightOf(station: Station, exposure: Exposure, s: Setup = setup(s
   };
 }
 
+/** By how much the filters even out the corners, in stops. */
+export const centreStops = ({ filters = [] }: Exposure): number =>
+  filters.reduce((sum, { centre, stops }) => sum + (centre ? stops : 0), 0);
+
 /** A document’s reciprocity as the physics takes it. */
 export const reciprocityOf = ({ reciprocity }: Exposure): Reciprocity | undefined =>
   reciprocity as Reciprocity | undefined;

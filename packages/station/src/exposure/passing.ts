@@ -10,13 +10,24 @@ export interface Passing {
   readonly skewPx: number | null;
 }
 
+/** Magnification, on the real back, straight ahead where the lens is focused; not below nothing. */
+const inFocus = (s: Setup): number =>
+  Math.max(0, magnificationAt(s.focalLengthMm, s.axis[2], s.imageDistanceMm)) * s.factor;
+
 /** Magnification, on the real back, of a thing at a distance from the sensor straight ahead. */
 function magnificationOf(s: Setup, distanceM: number): number {
   const ahead = distanceM * 1000 - s.imageDistanceMm;
-  return ahead <= 0
-    ? magnificationAt(s.focalLengthMm, s.axis[2], s.imageDistanceMm) * s.factor
-    : (s.imageDistanceMm * s.factor) / ahead;
+  return ahead <= 0 ? inFocus(s) : (s.imageDistanceMm * s.factor) / ahead;
 }
+
+/** Nobody said how far off it crosses: where the lens is focused; null at infinity, where it may be anywhere. */
+export function crossesInFocus(s: Setup): number | null {
+  const m = inFocus(s);
+  return m > LEAST_M ? m : null;
+}
+
+/** Pictured smaller than this the lens is as good as at infinity. */
+const LEAST_M = 1e-5;
 
 /**
  * Smear and skew of a thing that crosses at right angles to the view. A leaf shutter opens the
@@ -30,7 +41,9 @@ export function passingOf(
 ): Passing {
   if (!crossing || s.pixelPitchMm === null) return { smearPx: null, skewPx: null };
   const pitch = s.pixelPitchMm;
-  const m = magnificationOf(s, crossing.distance_m);
+  const m =
+    crossing.distance_m === undefined ? crossesInFocus(s) : magnificationOf(s, crossing.distance_m);
+  if (m === null) return { smearPx: null, skewPx: null };
   const runs = (timeS: number): number => crossedMm(crossing.speed_m_s, timeS, m) / pitch;
   const readS = shutter?.kind === 'leaf' ? 0 : shutter?.readout_s;
   return {

@@ -1,8 +1,10 @@
+import { STEPS_PER_STOP } from '@gangway/optics';
 import type { Exposure, Station } from '../document/station.js';
 import { fixed, fStop, stops, trimmed } from '../words/format.js';
 import { timeSaid } from '../words/times.js';
 import { untilS } from './clock.js';
-import type { Worked } from './worked.js';
+import { rangeHeld } from './range.js';
+import { USUAL_STEPS, type Worked } from './worked.js';
 
 export interface ExposureProblem {
   code:
@@ -13,6 +15,7 @@ export interface ExposureProblem {
     | 'by_clock'
     | 'film_unknown'
     | 'range'
+    | 'range_gaps'
     | 'sync'
     | 'flash_reading'
     | 'flash_over'
@@ -60,13 +63,11 @@ const pastTable: Look = ({ exposure: { reciprocity }, report }) => {
       );
 };
 
-/** More than this over is more than a shutter’s nearest step is off by itself. */
-const HALF_STEP = { full: 0.5, half: 0.25, third: 1 / 6 } as const;
-
 const tooShort: Look = ({ station, exposure: { shutter }, report }) => {
   const fastest = shutter?.fastest_s;
   if (fastest === undefined || report.given_s === null) return [];
-  const slack = HALF_STEP[shutter?.steps ?? 'third'];
+  // No more than a shutter’s nearest step is off by itself.
+  const slack = 0.5 / STEPS_PER_STOP[shutter?.steps ?? USUAL_STEPS];
   const over = (time: number): number => Math.log2(fastest / time);
   if (over(report.given_s) > slack) {
     const stopsOver = over(report.given_s);
@@ -89,13 +90,23 @@ const tooShort: Look = ({ station, exposure: { shutter }, report }) => {
       );
 };
 
-const byClock: Look = ({ exposure: { shutter }, report }) =>
-  report.given_s !== null && report.dial_s === null
-    ? warn(
+const byClock: Look = ({ exposure: { shutter }, report }) => {
+  const { given_s: given, dial_s: dial, brackets_s: times, brackets_dial_s: dials } = report;
+  const end = (): string => timeSaid(shutter!.slowest_s!);
+  if (given !== null && dial === null) {
+    return warn(
+      'by_clock',
+      `${timeSaid(given)} is past the shutter’s last step, ${end()}: hold it open by the clock.`,
+    );
+  }
+  const past = times.filter((time, i) => time !== null && dials[i] === null).length;
+  return past === 0
+    ? []
+    : warn(
         'by_clock',
-        `${timeSaid(report.given_s)} is past the shutter’s last step, ${timeSaid(shutter!.slowest_s!)}: hold it open by the clock.`,
-      )
-    : [];
+        `${past === 1 ? 'The longest bracket is' : `The ${past} longest brackets are`} past the shutter’s last step, ${end()}: hold ${past === 1 ? 'it' : 'them'} open by the clock.`,
+      );
+};
 
 /** From here on films answer less and less; common practice, no source. */
 const FILM_FROM_S = 1;
@@ -110,13 +121,30 @@ const filmUnknown: Look = ({ station: { back }, exposure: { reciprocity }, repor
     : [];
 };
 
-const range: Look = ({ exposure: { brackets }, report }) => {
-  const { covers_range, span_stops: span, scene_range_stops: scene } = report;
-  if (covers_range !== false) return [];
-  return warn(
-    'range',
-    `The scene spans ${stops(scene!)}; ${(brackets?.frames ?? 1) > 1 ? 'the bracket holds' : 'one exposure holds'} ${stops(span!)}.`,
-  );
+const range: Look = ({ station, exposure: { brackets, medium_range_stops: medium }, report }) => {
+  const held = rangeHeld(station, report);
+  const { darks, lights } = held?.past ?? { darks: 0, lights: 0 };
+  const lost = [
+    darks > 0 ? `${stops(darks)} of the darks` : '',
+    lights > 0 ? `${stops(lights)} of the lights` : '',
+  ].filter(Boolean);
+  // As much at either end goes without saying.
+  const where = Math.abs(darks - lights) < 0.05 ? '' : ` Lost: ${lost.join(' and ')}.`;
+  const { span_stops: span, scene_range_stops: scene } = report;
+  return [
+    ...(lost.length > 0
+      ? warn(
+          'range',
+          `The scene spans ${stops(scene!)}; ${(brackets?.frames ?? 1) > 1 ? 'the bracket holds' : 'one exposure holds'} ${stops(span!)}.${where}`,
+        )
+      : []),
+    ...(held?.gaps
+      ? warn(
+          'range_gaps',
+          `The exposures stand ${stops(brackets!.step_stops)} apart and one holds ${stops(medium!)}: what lies between is held by none.`,
+        )
+      : []),
+  ];
 };
 
 const sync: Look = ({ exposure: { flash, shutter } }) => {
@@ -178,7 +206,7 @@ const skew: Look = ({ exposure: { moving: moves, crossing, shutter }, report }) 
   if (report.skew_px !== null && report.skew_px >= SEEN_PX) {
     return warn(
       'skew',
-      `What crosses leans by ${fixed(report.skew_px, 0)} px from the first line read to the last: use the mechanical shutter.`,
+      `What crosses leans by ${fixed(report.skew_px, 0)} px from the first line to the last: ${shutter?.kind === 'electronic' ? 'use the mechanical shutter' : 'a leaf shutter would not do that'}.`,
     );
   }
   return shutter?.kind === 'electronic' && shutter.readout_s === undefined && (moves || crossing)

@@ -15,10 +15,8 @@ import { flashAnswer } from './flash.js';
 import { lightOf, reciprocityOf, type Light } from './light.js';
 import { passingOf } from './passing.js';
 import { problemsOf, type ExposureProblem } from './problems.js';
-import type { Worked } from './worked.js';
-
-/** Steps of a shutter nobody described. */
-export const USUAL_STEPS = 'third';
+import { SPAN_ROUNDING } from './range.js';
+import { USUAL_STEPS, type Worked } from './worked.js';
 
 export interface ExposureReport extends Worked {
   problems: ExposureProblem[];
@@ -115,7 +113,7 @@ export function exposureReport(
     ...rangeOf(exposure, light),
     corner_stops: finite(cornerFalloffStops(s.cone, s.frame)),
     flash_stops: exposure.flash ? light.addedStops : null,
-    flash: flashAnswer(station, exposure, light),
+    flash: flashAnswer(exposure, light),
     smear_px: smearPx,
     skew_px: skewPx,
     total_s: total,
@@ -123,6 +121,3 @@ export function exposureReport(
   };
   return { ...worked, problems: problemsOf(station, exposure, worked) };
 }
-
-/** Thirds of a stop as typed, 1.67, add up to this much less than they mean. */
-const SPAN_ROUNDING = 0.02;

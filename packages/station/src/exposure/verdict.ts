@@ -2,7 +2,8 @@ import type { Station } from '../document/station.js';
 import { fStop, trimmed } from '../words/format.js';
 import { dialSaid, timeSaid } from '../words/times.js';
 import { NO_EXPOSURE, type ExposureVerdict } from './none.js';
-import { USUAL_STEPS, type ExposureReport } from './report.js';
+import type { ExposureReport } from './report.js';
+import { USUAL_STEPS } from './worked.js';
 
 /** A share of full power as flashes have it, in thirds of a stop: full power, 1/4 power, 1/4 power + ⅓. */
 export function powerSaid(power: number): string {
@@ -41,6 +42,15 @@ export function bracketsSaid(
 export const timesSaid = (station: Station, report: ExposureReport): string =>
   report.brackets_s.length > 1 ? bracketsSaid(station, report) : (timeToSet(station, report) ?? '');
 
+/** What gives the light, as it is set: the times, or the flash; empty where nothing was worked out. */
+export function lightSaid(station: Station, report: ExposureReport): string {
+  const { flash } = report;
+  if (!flash) return timesSaid(station, report);
+  return flash.pops > 1
+    ? `${flash.pops} pops at ${powerSaid(flash.power)}`
+    : powerSaid(flash.power);
+}
+
 /** Whether one of the exposures is the metered one: of an even number none is. */
 const hasMiddle = (times: readonly unknown[]): boolean => times.length % 2 === 1;
 
@@ -60,13 +70,12 @@ export function exposureVerdict(station: Station, report: ExposureReport): Expos
   const standing = stopped ? 'outside' : problems.length > 0 ? 'costs' : 'within';
   const first = stopped ?? problems[0];
   if (flash) {
-    const pops = flash.pops > 1 ? `${flash.pops} pops at ` : '';
+    const words = lightSaid(station, report);
     return {
       standing,
       figure: fStop(station.aperture),
-      words: `${pops}${powerSaid(flash.power)}`,
-      sentence:
-        `Flash: ${fStop(station.aperture)}, ${pops}${powerSaid(flash.power)}. ${first?.message ?? ''}`.trim(),
+      words,
+      sentence: `Flash: ${fStop(station.aperture)}, ${words}. ${first?.message ?? ''}`.trim(),
     };
   }
   const time = timeToSet(station, report);

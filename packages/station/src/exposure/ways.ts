@@ -2,7 +2,10 @@ import { ENGRAVED } from '@gangway/optics';
 import { readingKept } from '../document/reading-kept.js';
 import type { Exposure, Station } from '../document/station.js';
 import { fStop, stops, trimmed } from '../words/format.js';
-import { withDevelopment, withExposure, withPlainFilter } from './edits.js';
+import { withExposure, withPlainFilter } from './edits.js';
+import { withDevelopment } from './film.js';
+import { centreStops } from './light.js';
+import { rangeAsked, rangeHeld, SPAN_ROUNDING } from './range.js';
 import { exposureReport, type ExposureReport } from './report.js';
 
 /** A change that answers what stands against an exposure. */
@@ -28,10 +31,12 @@ const MOST_BRACKETS = 15;
 
 /** Brackets that hold the scene; and a development that does. */
 const holdRange: Propose = (station, { brackets, medium_range_stops: medium, film }, report) => {
-  const { scene_range_stops: scene, covers_range } = report;
-  if (covers_range !== false || medium === undefined || scene === null) return [];
-  const step = brackets && brackets.step_stops > 0 ? brackets.step_stops : USUAL_BRACKET_STEP;
-  const frames = Math.ceil((scene - medium) / step - 1e-9) + 1;
+  const held = rangeHeld(station, report);
+  if (held?.covers !== false || !held.scene || medium === undefined) return [];
+  const asked = rangeAsked(held.scene);
+  const own = brackets && brackets.step_stops > 0 && !held.gaps ? brackets.step_stops : null;
+  const step = own ?? Math.min(USUAL_BRACKET_STEP, medium);
+  const frames = Math.max(1, Math.ceil((asked - medium - SPAN_ROUNDING) / step)) + 1;
   const bracketed: ExposureWay[] =
     frames > MOST_BRACKETS
       ? []
@@ -44,7 +49,7 @@ const holdRange: Propose = (station, { brackets, medium_range_stops: medium, fil
           },
         ];
   const softer = [...(film?.developments ?? [])]
-    .filter(({ range_stops: range }) => (range ?? 0) >= scene)
+    .filter(({ range_stops: range }) => (range ?? 0) >= asked)
     .sort((a, b) => a.range_stops! - b.range_stops!)[0];
   return [
     ...(softer
@@ -67,15 +72,17 @@ const FALLOFF_SEEN = 0.7;
 const MOST_CENTRE = 3;
 
 /** A corner that falls off: a centre filter, or an exposure more for the corners. */
-const lightCorners: Propose = (station, { brackets, filters = [] }, { corner_stops: corner }) => {
+const lightCorners: Propose = (station, exposure, { corner_stops: falls }) => {
+  const on = centreStops(exposure);
+  const corner = falls === null ? null : falls - on;
   if (corner === null || corner < FALLOFF_SEEN || corner > MOST_CENTRE) return [];
   const even = Number(corner.toFixed(1));
-  const has = filters.some(({ centre }) => centre);
+  const { brackets } = exposure;
   const frames = brackets?.frames ?? 1;
   const step = brackets && brackets.step_stops > 0 ? brackets.step_stops : 1;
   const more = Math.max(1, Math.ceil(corner / step - 1e-9));
   return [
-    ...(has
+    ...(on > 0
       ? []
       : [
           {

@@ -1,5 +1,8 @@
 import type { FlashAnswer } from './flash.js';
 
+/** Steps of a shutter nobody described. */
+export const USUAL_STEPS = 'third';
+
 /** What an exposure comes to, before anything is said against it. */
 export interface Worked {
   bellows_stops: number;

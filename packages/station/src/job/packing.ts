@@ -18,8 +18,8 @@ export interface Packed {
   readonly kitId: string | null;
   /** Stations it is used at, counted from 0; empty for what always comes along. */
   readonly usedAt: readonly number[];
-  /** What could stand in for it; empty: it has no spare. */
-  readonly spares: readonly string[];
+  /** What could stand in for it; empty: it has no spare; null: the kit does not tell. */
+  readonly spares: readonly string[] | null;
   /** How many are needed, where they are used up. */
   readonly count: number | null;
 }
@@ -164,14 +164,14 @@ function extrasFor(stations: readonly Station[], kit: readonly Kept[]): Packed[]
   const comes = { every_job: true, film, digital, bellows };
   return kit.flatMap(({ id, document }) => {
     if (document.kind !== 'extra' || !comes[document.comes_with]) return [];
-    const count = document.count ?? 1;
+    const { count = null } = document;
     return [
       {
         kind: 'extra' as const,
         name: document.name,
         kitId: id,
         usedAt: [],
-        spares: count > 1 ? [`${count} of them`] : [],
+        spares: count === null ? null : count > 1 ? [`${count} of them`] : [],
         count,
       },
     ];
@@ -193,18 +193,17 @@ export function packingOf(stations: readonly Station[], kit: readonly Kept[]): P
   const packed = new Set([...found.values()].map(({ used: { kitId } }) => kitId));
   const gear = [...found.values()].map(({ used: { kind, name, kitId }, at, count }): Packed => {
     const own = kit.find(({ id }) => id === kitId)?.document;
-    const spares = own
-      ? kit.filter(({ id, document }) => id !== kitId && standsIn(own, document))
-      : [];
+    const spares = own && kit.filter(({ id, document }) => id !== kitId && standsIn(own, document));
     return {
       kind,
       name,
       kitId,
       usedAt: [...at],
       // What comes along anyway is named first.
-      spares: spares
-        .sort((a, b) => Number(packed.has(b.id)) - Number(packed.has(a.id)))
-        .map(({ document }) => document.name),
+      spares:
+        spares
+          ?.sort((a, b) => Number(packed.has(b.id)) - Number(packed.has(a.id)))
+          .map(({ document }) => document.name) ?? null,
       count: kind === 'film' ? count : null,
     };
   });

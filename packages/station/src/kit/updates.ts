@@ -1,5 +1,6 @@
 import { differences, type Difference } from '../document/differences.js';
 import type { RigParts } from '../document/chain.js';
+import { filmed } from '../document/filmed.js';
 import type { ChainPart, Exposure, Film, Station } from '../document/station.js';
 import {
   backFrom,
@@ -92,25 +93,11 @@ const movementsIn = (rig: RigParts): string =>
     [rig.lens, ...rig.chain].map((part) => ('movement' in part ? part.movement : null)),
   );
 
-const same = (one: unknown, other: unknown): boolean =>
-  JSON.stringify(one) === JSON.stringify(other);
-
 /** What a film brought with it goes with the film; what was set by hand since stays. */
 function withFresherFilm(exposure: Exposure, film: Film): Exposure {
-  const { film: was, development } = exposure;
-  const brought = {
-    reciprocity: [was?.reciprocity, film.reciprocity],
-    iso: [was?.iso, film.iso],
-    medium_range_stops: [was?.range_stops, film.range_stops],
-  } as const;
-  const next: Record<string, unknown> = { ...exposure, film };
-  for (const [name, [before, now]] of Object.entries(brought)) {
-    if (!same(exposure[name as keyof Exposure], before)) continue;
-    if (now === undefined) delete next[name];
-    else next[name] = now;
-  }
-  if (!film.developments?.some(({ name }) => name === development)) delete next.development;
-  return next;
+  const { development } = exposure;
+  const known = film.developments?.some(({ name }) => name === development);
+  return filmed(exposure, film, known ? development : undefined, 'stays');
 }
 
 /** Film and filters of an exposure brought up to the kit. */

@@ -10,6 +10,7 @@ import {
   type Setup,
 } from '../optical/setup.js';
 import { leanSizeDeg } from '../words/lean.js';
+import { crossesInFocus } from '../exposure/passing.js';
 import { lengthsOf } from '../document/chain.js';
 import { BITS, DEFAULT_OVERLAP, MOSAIC_SECONDS_EACH } from '../mosaic/customs.js';
 import { blanksOf } from '../rig/blanks.js';
@@ -31,7 +32,8 @@ export type Rests =
   | 'work'
   | 'depths'
   | 'meter'
-  | 'dial';
+  | 'dial'
+  | 'crossing';
 
 /** One input that nobody gave, and what was taken in its place. */
 export interface Assumption {
@@ -321,7 +323,7 @@ const mosaic: Look = (station) => {
 /** From here on whether the meter saw the bellows would be noticed, in stops. */
 const METER_SEES = 1 / 6;
 
-const exposure: Look = ({ exposure: set, chain }, s) => {
+const exposure: Look = ({ exposure: set, chain, focus }, s) => {
   if (!set) return [];
   const m = magnificationAt(s.focalLengthMm, s.axis[2], s.imageDistanceMm);
   const between =
@@ -345,6 +347,16 @@ const exposure: Look = ({ exposure: set, chain }, s) => {
             value: 'third',
             why: 'The steps of the shutter are not given; thirds of a stop are taken.',
             rests: ['dial'] as const,
+          },
+        ]
+      : []),
+    ...(set.crossing && set.crossing.distance_m === undefined && crossesInFocus(s) !== null
+      ? [
+          {
+            pointer: '/exposure/crossing/distance_m',
+            value: focus.distance_m ?? null,
+            why: 'How far off it crosses is not given; the distance that is in focus is taken.',
+            rests: ['crossing'] as const,
           },
         ]
       : []),
