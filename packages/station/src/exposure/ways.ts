@@ -51,7 +51,7 @@ const holdRange: Propose = (station, { brackets, medium_range_stops: medium, fil
   const softer = [...(film?.developments ?? [])]
     .filter(({ range_stops: range }) => (range ?? 0) >= asked)
     .sort((a, b) => a.range_stops! - b.range_stops!)[0];
-  return [
+  const ways: ExposureWay[] = [
     ...(softer
       ? [
           {
@@ -64,6 +64,9 @@ const holdRange: Propose = (station, { brackets, medium_range_stops: medium, fil
       : []),
     ...bracketed,
   ];
+  return ways.filter(
+    ({ after }) => rangeHeld(after, exposureReport(after, after.exposure!))?.covers === true,
+  );
 };
 
 /** Falloff from here on shows on an even wall; common practice, no source. */

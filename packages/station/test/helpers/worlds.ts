@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { parseStation, type Exposure, type Station } from '../../src/index.js';
+import { CARES, parseStation, type Exposure, type Film, type Station } from '../../src/index.js';
 
 type Chain = Station['chain'];
 
@@ -244,6 +244,9 @@ const meters: fc.Arbitrary<NonNullable<Exposure['meter']>> = fc
       fc
         .array(within(-4, 16), { minLength: 1, maxLength: 4 })
         .map((evs) => ({ spots: evs.map((ev) => ({ ev })) })),
+      fc.tuple(within(-4, 16), within(-4, 16), within(-4, 4)).map(([ev, other, place_stops]) => ({
+        spots: [{ ev, place_stops }, { ev: other }],
+      })),
       fc.constant({}),
     ),
     f_number: maybe(within(2, 32)),
@@ -252,6 +255,23 @@ const meters: fc.Arbitrary<NonNullable<Exposure['meter']>> = fc
   })
   .map(({ read, ...rest }) => ({ ...read, ...given(rest) }));
 
+const films: fc.Arbitrary<Film> = fc
+  .record({
+    name: maybe(fc.constant('Sheet film')),
+    iso: maybe(within(12, 800)),
+    range_stops: maybe(within(4, 9)),
+    reciprocity: maybe(reciprocities),
+    soft: within(8, 20),
+    pushed: within(3, 6),
+  })
+  .map(({ soft, pushed, ...rest }) => ({
+    ...given(rest),
+    developments: [
+      { name: 'soft', iso: 32, range_stops: soft },
+      { name: 'pushed', push_stops: 1, range_stops: pushed },
+    ],
+  }));
+
 /** Any exposure. */
 export const exposures: fc.Arbitrary<Exposure> = fc
   .record({
@@ -259,14 +279,14 @@ export const exposures: fc.Arbitrary<Exposure> = fc
     meter: maybe(meters),
     filters: maybe(
       fc.array(
-        within(0, 10).map((stops) => ({ stops })),
+        fc.record({ stops: within(0, 10), centre: maybe(fc.boolean()) }).map((each) => given(each)),
         { maxLength: 3 },
       ),
     ),
     compensation_stops: maybe(within(-3, 3)),
     reciprocity: maybe(reciprocities),
     brackets: maybe(
-      fc.record({ frames: fc.integer({ min: 1, max: 7 }), step_stops: within(0, 3) }),
+      fc.record({ frames: fc.integer({ min: 1, max: 7 }), step_stops: within(0, 8) }),
     ),
     scene_range_stops: maybe(within(2, 20)),
     medium_range_stops: maybe(within(4, 14)),
@@ -282,14 +302,30 @@ export const exposures: fc.Arbitrary<Exposure> = fc
     flash: maybe(fc.boolean()),
     flash_power: maybe(fc.record({ metered: within(0.1, 1), least: within(0.002, 0.05) })),
     moving: maybe(fc.boolean()),
-    crossing: maybe(fc.record({ speed_m_s: within(0, 40), distance_m: within(1, 300) })),
+    crossing: maybe(
+      fc
+        .record({ speed_m_s: within(0, 40), distance_m: maybe(within(1, 300)) })
+        .map((drawn) => given(drawn)),
+    ),
+    loaded: maybe(fc.tuple(films, fc.constantFrom(undefined, 'soft', 'pushed'))),
     starts_at: maybe(fc.constantFrom('05:10', '23:58')),
     ends_by: maybe(fc.constantFrom('06:00', '00:10')),
   })
-  .map((drawn) => given(drawn));
+  .map(({ loaded, ...drawn }) => ({
+    ...given(drawn),
+    ...(loaded ? { film: loaded[0], ...given({ development: loaded[1] }) } : {}),
+  }));
 
 const sights = fc.record({
   exposure: maybe(exposures),
+  stand: maybe(
+    fc
+      .record({
+        note: maybe(fc.string({ maxLength: 80 })),
+        care: maybe(fc.uniqueArray(fc.constantFrom(...CARES))),
+      })
+      .map((drawn) => given(drawn)),
+  ),
   facade: maybe(
     fc
       .record({ distance: within(20, 400), top: within(1, 60), width: within(1, 60) })
