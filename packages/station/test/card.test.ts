@@ -127,6 +127,14 @@ describe('focus, stop and exposure', () => {
     expect(saidIn('expose', given).at(-1)).toBe('Expose 2 times, 2 stops apart: 1/8 · 1/2 s');
     expect(cardText(station(given))).toContain('time 1/8 · 1/2 s');
     expect(cardText(station(given))).not.toMatch(/filter {2}/);
+    // Past its last step by the clock; how far off the middle's step is matters to nobody here.
+    const { exposure } = given;
+    const slow = station({
+      exposure: { ...exposure, shutter: { kind: 'leaf', steps: 'full', slowest_s: 1 / 4 } },
+    });
+    expect(cardOf(slow).steps.find(({ id }) => id === 'time')!.detail).toBe(
+      'Past 1/4 s, the shutter’s last step, by the clock.',
+    );
   });
 
   it('a lens that is wide open is not stopped down', () => {

@@ -424,7 +424,7 @@ describe('the steps between meter and shutter', () => {
     const report = evaluate(at).exposure!;
     const steps = exposureSteps(at, at.exposure!, report, 'metric');
     expect(steps.map(({ title }) => title)).toEqual([
-      'Meter, by hand',
+      'Meter',
       'Aperture, f/8',
       'ISO 50',
       'Bellows',

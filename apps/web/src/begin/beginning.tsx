@@ -10,6 +10,9 @@ const ORDER: readonly (readonly [title: string, words: string])[] = [
   ['View', 'where you stand, what is in front'],
   ['Cover', 'how far you may shift before a corner darkens'],
   ['Focus', 'what to lean, where to focus, which stop'],
+  ['Mosaic', 'several frames that become one picture'],
+  ['Expose', 'from the meter to the time to set'],
+  ['Card', 'what to do there, step by step'],
 ];
 
 const ACTION =

@@ -82,8 +82,7 @@ export function FilterFields() {
             label: 'Another, it takes',
             as: 'stops',
             clear: true,
-            write: (now, stops) =>
-              withPlainFilter(now, { name: `Filter ${filters.length + 1}`, stops }),
+            write: (now, stops) => withPlainFilter(now, { stops }),
           },
         ]}
       />

@@ -2,6 +2,7 @@ import {
   dialSaid,
   exposureSteps,
   exposureVerdict,
+  hasMiddle,
   fixed,
   rangeHeld,
   stops,
@@ -272,11 +273,12 @@ function Answer({
 
 /** What is said under the figure. */
 function answerSaid(
-  { dial_s: dial, off_stops: off, given_s: given, flash }: ExposureReport,
+  { dial_s: dial, off_stops: off, given_s: given, flash, brackets_s: brackets }: ExposureReport,
   words: string,
 ): string {
   if (flash) return `${words}; time does nothing to a flash`;
   if (given === null) return 'past the end of the film’s table';
+  if (!hasMiddle(brackets)) return `the middle of ${brackets.length} exposures`;
   if (dial === null || off === null) return 'by the clock';
   return Math.abs(off) < 0.02
     ? 'to set, right on its step'

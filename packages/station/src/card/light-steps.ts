@@ -1,6 +1,6 @@
 import { fixed, fStop, stops, trimmed } from '../words/format.js';
-import { factorSaid } from '../words/times.js';
-import { isoOf, powerSaid, timesSaid, timeToSet } from '../exposure/verdict.js';
+import { factorSaid, timeSaid } from '../words/times.js';
+import { hasMiddle, isoOf, powerSaid, timesSaid, timeToSet } from '../exposure/verdict.js';
 import type { ExposureReport } from '../exposure/report.js';
 import type { Rests } from '../report/assumed.js';
 import type { Station } from '../document/station.js';
@@ -72,12 +72,15 @@ const WORTH_S = 10;
 
 function timeSteps(planned: Station, exposure: ExposureReport, at: string): CardStep[] {
   if (timeToSet(planned, exposure) === null) return [];
-  const { brackets_s: times, off_stops: off, dial_s: dial } = exposure;
+  const { brackets_s: times, brackets_dial_s: dials, off_stops: off } = exposure;
   const set = planned.exposure!;
+  const byClock = times.some((time, i) => time !== null && dials[i] === null);
   const notes = [
     at,
-    dial === null ? 'By the clock: past the shutter’s last step' : '',
-    off !== null && Math.abs(off) > 0.1
+    byClock
+      ? `Past ${timeSaid(set.shutter!.slowest_s!)}, the shutter’s last step, by the clock`
+      : '',
+    off !== null && hasMiddle(times) && Math.abs(off) > 0.1
       ? `${fixed(Math.abs(off), 1)} stop ${off > 0 ? 'over' : 'under'}`
       : '',
     set.development ? `Develop ${set.development}` : '',

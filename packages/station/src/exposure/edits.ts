@@ -27,7 +27,7 @@ export function withFilter(
 
 export const withPlainFilter = (
   station: Station,
-  filter: { readonly name: string; readonly stops: number; readonly centre?: true },
+  filter: { readonly name?: string; readonly stops: number; readonly centre?: true },
 ): Station =>
   withExposure(station, { filters: [...(station.exposure?.filters ?? []), { ...filter }] });
 

@@ -93,7 +93,8 @@ const tooShort: Look = ({ station, exposure: { shutter }, report }) => {
 const byClock: Look = ({ exposure: { shutter }, report }) => {
   const { given_s: given, dial_s: dial, brackets_s: times, brackets_dial_s: dials } = report;
   const end = (): string => timeSaid(shutter!.slowest_s!);
-  if (given !== null && dial === null) {
+  if (times.length < 2) {
+    if (given === null || dial !== null) return [];
     return warn(
       'by_clock',
       `${timeSaid(given)} is past the shutter’s last step, ${end()}: hold it open by the clock.`,

@@ -47,10 +47,12 @@ export function exposureSteps(
   if (begins === null || (timeS === null && !flash)) return [];
   const { meter, filters = [], iso } = exposure;
   const throughLens = meter?.through_lens === true;
+  const kind =
+    meter?.through_lens === undefined ? '' : throughLens ? ', through the lens' : ', by hand';
   const steps: ExposureStep[] = [
     {
       id: 'meter',
-      title: flash ? 'Flash meter' : throughLens ? 'Meter, through the lens' : 'Meter, by hand',
+      title: flash ? 'Flash meter' : `Meter${kind}`,
       detail: flash
         ? `${fStop(meteredFNumber(station))} at ${powerSaid(begins)}`
         : meterSaid(station, exposure, begins),

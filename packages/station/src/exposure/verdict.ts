@@ -52,7 +52,7 @@ export function lightSaid(station: Station, report: ExposureReport): string {
 }
 
 /** Whether one of the exposures is the metered one: of an even number none is. */
-const hasMiddle = (times: readonly unknown[]): boolean => times.length % 2 === 1;
+export const hasMiddle = (times: readonly unknown[]): boolean => times.length % 2 === 1;
 
 /** The sensitivity that is used, as far as it is known. */
 export const isoOf = ({ exposure }: Station): number | null =>
