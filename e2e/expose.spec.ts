@@ -60,6 +60,12 @@ test('from the meter to the shutter: reading, filter, film, bracket; it survives
   await enter(page.getByLabel('Time', { exact: true }), 'soon');
   await expect(page.getByText(/“soon” is not a time; write for example 1\/125/)).toBeVisible();
   await expect(page.getByLabel('Time', { exact: true })).toHaveValue('soon');
+  await enter(page.getByRole('textbox', { name: 'Long times' }), '1.4');
+  await expect(page.getByText(/write 1 s: 1.5 s; 10 s: 25 s, or 1.3 past 1 s/)).toBeVisible();
+  await enter(page.getByRole('textbox', { name: 'Long times' }), '1 s: 2 s; 10 s: 40 s');
+  await expect
+    .poll(async () => await exposure(api))
+    .toMatchObject({ reciprocity: { table: [{ metered_s: 1, given_s: 2 }, {}] } });
 });
 
 test('with flash the answer is pops and power; bellows graph and tapes are there for every lens', async ({
@@ -166,7 +172,7 @@ test('stations are put in order by keys and by hand, have a status, and make one
   await page.getByRole('link', { name: 'Cards and packing' }).click();
   const list = page.getByRole('region', { name: 'Packing list' });
   await expect(list.getByText('Dark cloth', { exact: true })).toBeVisible();
-  await expect(list.getByText('station 2; no spare').first()).toBeVisible();
+  await expect(list.getByText('station 2; not in the kit').first()).toBeVisible();
   await list.getByRole('checkbox', { name: 'Dark cloth' }).check();
   await page.reload();
   await expect(list.getByRole('checkbox', { name: 'Dark cloth' })).toBeChecked();
