@@ -1,6 +1,6 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { circlePicture, finderPicture } from '@gangway/paper';
-import { useMemo, useRef } from 'react';
+import { circlePicture, finderPicture, type SheetShape } from '@gangway/paper';
+import { useDeferredValue, useMemo, useRef } from 'react';
 import { Link } from 'react-router';
 import {
   coverVerdict,
@@ -182,17 +182,19 @@ function StatusChoice({ stored, name }: { stored: StoredStation; name: string })
 
 const PICTURE = { x: 0, y: 0, width: 66, height: 42 };
 
+const pictureOf = (station: Station): readonly SheetShape[] =>
+  station.held_off || station.mosaic
+    ? finderPicture(station, PICTURE)
+    : circlePicture(station, PICTURE);
+
+/** What may come after a line’s name and verdict, so that a list that is scrolled does not wait for it. */
+const useLater = (station: Station): Station | null =>
+  useDeferredValue<Station | null>(station, null);
+
 /** A station’s own small drawing: its circle with the frame in it, or the frames laid out. */
 function Thumb({ station }: { station: Station }) {
-  const shapes = useMemo(
-    () =>
-      station.held_off
-        ? finderPicture(station, PICTURE)
-        : station.mosaic
-          ? finderPicture(station, PICTURE)
-          : circlePicture(station, PICTURE),
-    [station],
-  );
+  const drawn = useLater(station);
+  const shapes = useMemo(() => (drawn ? pictureOf(drawn) : []), [drawn]);
   return (
     <ShapesView
       shapes={shapes}
@@ -214,20 +216,24 @@ function otherVerdicts(station: Station): string {
   ].join(' · ');
 }
 
+function Others({ station }: { station: Station }) {
+  const told = useLater(station);
+  const others = useMemo(() => (told ? otherVerdicts(told) : ''), [told]);
+  return (
+    <span className="block min-h-[18px] truncate text-[12px] text-quiet max-sm:hidden">
+      {others}
+    </span>
+  );
+}
+
 function StationLine({ stored, number }: { stored: StoredStation; number: number }) {
   const kept = useMemo(() => keptStation(stored.document), [stored.document]);
   const to = `/jobs/${stored.jobId}/stations/${stored.id}/cover`;
-  const told = useMemo(
-    () =>
-      kept.kind === 'broken'
-        ? null
-        : {
-            verdict: coverVerdict(kept.station, readings(kept.station)),
-            others: otherVerdicts(kept.station),
-          },
+  const verdict = useMemo(
+    () => (kept.kind === 'broken' ? null : coverVerdict(kept.station, readings(kept.station))),
     [kept],
   );
-  if (kept.kind === 'broken' || !told) {
+  if (kept.kind === 'broken' || !verdict) {
     const why =
       kept.kind === 'broken' && kept.faults[0]
         ? faultSentence(kept.faults[0])
@@ -239,7 +245,6 @@ function StationLine({ stored, number }: { stored: StoredStation; number: number
     );
   }
   const { station } = kept;
-  const { verdict, others } = told;
   return (
     <Link to={to} className="flex min-w-0 flex-1 items-center gap-x-4 py-2 pr-2">
       <Thumb station={station} />
@@ -258,7 +263,7 @@ function StationLine({ stored, number }: { stored: StoredStation; number: number
             {verdict.figure}
           </span>{' '}
           <span className="text-[12px] text-quiet">{verdict.words}</span>
-          <span className="block truncate text-[12px] text-quiet max-sm:hidden">{others}</span>
+          <Others station={station} />
         </span>
       </span>
     </Link>
