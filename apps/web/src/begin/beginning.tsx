@@ -36,7 +36,8 @@ export function Beginning() {
       <ol className="mt-2 mb-6 grid gap-x-6 gap-y-1 sm:grid-cols-2 lg:grid-cols-4">
         {ORDER.map(([title, words], i) => (
           <li key={title}>
-            <span className="figure mr-1.5 text-quiet">{i + 1}</span>
+            {/* Gear comes before a station; the rest have the numbers of its steps. */}
+            {i > 0 && <span className="figure mr-1.5 text-quiet">{i}</span>}
             <span className="font-semibold">{title}</span>
             <span className="block text-[13px] text-quiet">{words}</span>
           </li>

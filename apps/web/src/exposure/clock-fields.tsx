@@ -35,9 +35,12 @@ export function ClockFields({ exposed: { report } }: { exposed: Exposed }) {
         value={exposure?.ends_by}
         write={writeClock('ends_by')}
       />
-      {total !== null && <Line name="It takes" figure={timeSaid(total)} />}
-      {ends !== null && <Line name="It ends at" figure={ends} />}
-      {ends === null && total !== null && total >= WORTH_S && <Now total={total} />}
+      {total !== null && total >= WORTH_S && (
+        <>
+          <Line name="It takes" figure={timeSaid(total)} />
+          {ends === null ? <Now total={total} /> : <Line name="It ends at" figure={ends} />}
+        </>
+      )}
     </div>
   );
 }
