@@ -14,7 +14,7 @@ import {
 import * as z from 'zod';
 import { limitsStrip, PAPERS, sheetSvg, type Paper } from '@gangway/paper';
 import { useKept } from '../browser/use-kept.js';
-import { PaperChoice, Told, useSavePdf } from '../files/paper-choice.js';
+import { fileName, PaperChoice, Told, useSavePdf } from '../files/paper-choice.js';
 import { saveFile } from '../browser/save-file.js';
 import { SheetView } from '../drawing/sheet-view.js';
 import { selectStation } from '../store/selectors.js';
@@ -42,7 +42,7 @@ export function LimitsPage() {
   const [paper, setPaper] = useKept<Paper>('paper', paperShape, units === 'feet' ? 'Letter' : 'A4');
   const strip = useMemo(() => limitsStrip(station, paper, table), [station, paper, table]);
   const { save, told } = useSavePdf(FAILED);
-  const name = `${station.lens.name ?? 'lens'} limits`.replace(/[^\w .-]+/g, ' ').trim();
+  const name = fileName(`${station.lens.name ?? 'lens'} limits`);
 
   return (
     <div className="min-h-0 flex-1 overflow-y-auto bg-paper px-5 py-4">

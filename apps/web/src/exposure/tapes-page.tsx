@@ -4,7 +4,7 @@ import { bedTapes, PAPERS, sheetSvg, tapeReach, type Paper } from '@gangway/pape
 import { hasBed } from '@gangway/station';
 import { saveFile } from '../browser/save-file.js';
 import { useKept } from '../browser/use-kept.js';
-import { PaperChoice, Told, useSavePdf } from '../files/paper-choice.js';
+import { fileName, PaperChoice, Told, useSavePdf } from '../files/paper-choice.js';
 import { SheetView } from '../drawing/sheet-view.js';
 import { Page } from '../station/page.js';
 import { useAppSelector } from '../store/store.js';
@@ -27,7 +27,7 @@ export function TapesPage() {
     [chosen.station, paper, units],
   );
   const { save, told } = useSavePdf(FAILED);
-  const name = `${chosen.name} tapes`.replace(/[^\w .-]+/g, ' ').trim();
+  const name = fileName(`${chosen.name} tapes`);
 
   if (!hasBed(chosen.station)) {
     return (

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { STATUSES } from '@gangway/station';
 
 /** What the server answers, held to its shape before anything is made of it. */
 
@@ -27,7 +28,7 @@ export const storedListShape = z.array(storedShape);
 export const storedStationShape = storedShape.extend({
   jobId: z.string(),
   createdAt: z.string(),
-  status: z.enum(['planned', 'ready', 'shot', 'again']),
+  status: z.enum(STATUSES),
 });
 
 /** A part of a job's stations, and how many there are in all. */
