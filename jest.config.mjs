@@ -30,6 +30,7 @@ export default {
     'packages/optics',
     'packages/station',
     'packages/paper',
+    'packages/sidecar',
     'apps/cli',
     'apps/server',
     'apps/web',

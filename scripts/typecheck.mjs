@@ -13,6 +13,8 @@ const PROJECTS = [
   'apps/server',
   'packages/paper/test',
   'packages/paper',
+  'packages/sidecar/test',
+  'packages/sidecar',
   'packages/station/test',
   'packages/station',
   'apps/cli/test',

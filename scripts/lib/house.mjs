@@ -28,6 +28,7 @@ const STATION = {
     'report',
   ],
   job: ['document', 'words', 'optical', 'rig', 'kit', 'mosaic'],
+  log: ['document', 'words', 'optical', 'kit', 'mosaic', 'exposure', 'report', 'card', 'job'],
   compare: ['document', 'words', 'optical', 'rig', 'kit', 'report'],
 };
 

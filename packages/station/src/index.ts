@@ -12,6 +12,15 @@ export * from './document/schema.js';
 export { hasSecondStandard } from './document/standards.js';
 export * from './document/station.js';
 export { cutText, isWellFormed } from './document/text.js';
+export {
+  isFileName,
+  isMoment,
+  SHUTTERS,
+  SIDES,
+  type FilmExposed,
+  type Loaded,
+  type Logged,
+} from './document/logged.js';
 export { CARES, type CareKind } from './document/stand.js';
 export * from './document/status.js';
 export * from './document/variants.js';
@@ -87,11 +96,13 @@ export * from './report/verdicts.js';
 export * from './explain/index.js';
 export * from './card/index.js';
 export * from './job/index.js';
+export * from './log/index.js';
 export * from './compare/bench.js';
 export * from './compare/compare.js';
 export * from './compare/match.js';
 export {
   clipToRectangle,
+  engravedFNumber,
   parseAngleDeg,
   parseDistanceM,
   parseFNumber,

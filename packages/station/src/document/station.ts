@@ -87,6 +87,17 @@ const heldOffSchema = record({
   turn_deg: turnDeg().optional(),
 });
 
+export const movementsSchema = record({
+  rise_mm: movementMm(),
+  shift_mm: movementMm(),
+  tilt_deg: leanDeg(),
+  swing_deg: leanDeg(),
+  rear_tilt_deg: leanDeg().optional(),
+  rear_swing_deg: leanDeg().optional(),
+  rear_rise_mm: movementMm().optional(),
+  rear_shift_mm: movementMm().optional(),
+});
+
 /** Everything a station says but what it is called: what a variant keeps of its own. */
 export const settingsShape = {
   back: backSchema,
@@ -95,16 +106,7 @@ export const settingsShape = {
   movement_limits: movementLimitsSchema,
   aperture: fNumber(),
   focus: focusSchema,
-  movements: record({
-    rise_mm: movementMm(),
-    shift_mm: movementMm(),
-    tilt_deg: leanDeg(),
-    swing_deg: leanDeg(),
-    rear_tilt_deg: leanDeg().optional(),
-    rear_swing_deg: leanDeg().optional(),
-    rear_rise_mm: movementMm().optional(),
-    rear_shift_mm: movementMm().optional(),
-  }),
+  movements: movementsSchema,
   camera: record({
     height_m: heightM(),
     pitch_deg: leanDeg(),

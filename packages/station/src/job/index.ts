@@ -1,1 +1,3 @@
+export * from './document.js';
 export * from './packing.js';
+export * from './text.js';

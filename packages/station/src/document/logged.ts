@@ -1,0 +1,131 @@
+import * as z from 'zod';
+import { iso } from './exposure.js';
+import {
+  count,
+  diameterMm,
+  distanceM,
+  fNumber,
+  focalLengthMm,
+  imageDistanceMm,
+  list,
+  oneOf,
+  quantity,
+  record,
+  shown,
+  text,
+  timeS,
+  yesOrNo,
+  type Known,
+} from './fields.js';
+import { movementsSchema } from './station.js';
+
+/** One line of the log: an exposure as it was made. */
+
+const ID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
+
+export const uuid = () =>
+  z
+    .string({
+      error: ({ input }) =>
+        input === undefined ? 'is missing; give a UUID' : `must be a UUID, not ${shown(input)}`,
+    })
+    .regex(ID, { error: ({ input }) => `must be a UUID in small letters, not ${shown(input)}` });
+
+const MOMENT =
+  /^(\d{4})-(\d\d)-(\d\d)T([01]\d|2[0-3]):([0-5]\d):([0-5]\d)(\.\d{1,3})?(Z|[+-](?:0\d|1[0-4]):[0-5]\d)$/;
+
+/** Whether a text is a moment with its offset (RFC 3339), on a day that there is. */
+export function isMoment(value: string): boolean {
+  const parts = MOMENT.exec(value);
+  if (!parts) return false;
+  const [year, month, day] = parts.slice(1, 4).map(Number) as [number, number, number];
+  // Cameras and pages that have lost their clock say 1970 or earlier.
+  if (year < 1990 || year > 2199) return false;
+  const date = new Date(Date.UTC(year, month - 1, day));
+  return date.getUTCMonth() === month - 1 && date.getUTCDate() === day;
+}
+
+export const moment = () =>
+  z
+    .string({
+      error: ({ input }) =>
+        input === undefined
+          ? 'is missing; give a time with its offset: 2026-05-14T09:30:00+02:00'
+          : `must be a time, not ${shown(input)}`,
+    })
+    .refine(isMoment, {
+      error: ({ input }) =>
+        `must be a time from 1990 to 2199 with its offset, like 2026-05-14T09:30:00+02:00, not ${shown(input)}`,
+    });
+
+/** A picture’s own name, never a way to another folder. */
+const NOT_A_NAME = /[/\\:]|^\.{1,2}$/;
+export const isFileName = (name: string): boolean => name.trim() !== '' && !NOT_A_NAME.test(name);
+
+export const fileName = () =>
+  text(255).refine(isFileName, {
+    error: 'must be the name of a file, without folders: no /, \\ or :',
+  });
+
+export const SHUTTERS = ['leaf', 'focal_plane', 'electronic'] as const;
+export const SIDES = ['A', 'B'] as const;
+
+const filmExposedSchema = record({
+  stock: text().optional(),
+  holder: text(40).optional(),
+  side: oneOf(SIDES).optional(),
+  roll: text(40).optional(),
+  frame: count().optional(),
+});
+
+export const loggedSchema = record({
+  /** Made by the device: sent twice is one. */
+  id: uuid(),
+  station: uuid().optional(),
+  at: moment(),
+  /** Order in the mosaic. */
+  frame: count().optional(),
+  /** Which of the bracket, 1 the shortest. */
+  bracket: count().optional(),
+  /** The settings are the station’s own, nothing was changed on the spot. */
+  planned: yesOrNo(),
+  /** As set on the lens. */
+  f_number: fNumber().optional(),
+  time_s: timeS().optional(),
+  iso: iso().optional(),
+  shutter: oneOf(SHUTTERS).optional(),
+  flash: yesOrNo().optional(),
+  filters: list(text(), 12).optional(),
+  movements: movementsSchema.optional(),
+  focus_m: distanceM().nullable().optional(),
+  image_distance_mm: imageDistanceMm().optional(),
+  /** As it acted on the back, converters with it. */
+  focal_length_mm: focalLengthMm().optional(),
+  lens: text().optional(),
+  circle_mm: diameterMm().optional(),
+  film: filmExposedSchema.optional(),
+  file: fileName().optional(),
+  file_sure: yesOrNo().optional(),
+  /** Set by hand: matching leaves it. */
+  file_fixed: yesOrNo().optional(),
+  rating: quantity('', { min: 0, max: 5, whole: true }).optional(),
+  kept: yesOrNo().optional(),
+  note: text(1000).optional(),
+});
+
+export type Logged = Known<z.infer<typeof loggedSchema>>;
+export type FilmExposed = NonNullable<Logged['film']>;
+
+/** Film as it was loaded for a job: a side of a holder, or a roll. */
+export const loadedSchema = record({
+  stock: text(),
+  holder: text(40).optional(),
+  side: oneOf(SIDES).optional(),
+  roll: text(40).optional(),
+  /** Frames a roll has. */
+  frames: count().optional(),
+});
+
+export const loadedListSchema = list(loadedSchema, 400);
+
+export type Loaded = Known<z.infer<typeof loadedSchema>>;

@@ -1,0 +1,5 @@
+export * from './planned.js';
+export * from './next.js';
+export * from './changed.js';
+export * from './match.js';
+export * from './match-types.js';
