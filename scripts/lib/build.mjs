@@ -50,18 +50,22 @@ async function bundle(workspace, entry, options) {
 
 /** The command line, and the schemas it prints beside the package that defines them. */
 export async function buildCli() {
-  // Cards are set with type and paper, which only they need: they lie in a file of their own.
+  // Cards are set with type and paper, sidecars read with XML: each lies in a file of its own.
   const external = installed('apps/cli');
-  await bundle('apps/cli', 'src/main.ts', { external: [...external, './write-cards.js'] });
-  await bundle('apps/cli', 'src/write-cards.ts', {
-    external,
-    outfile: at('apps/cli', 'dist/write-cards.js'),
+  const apart = ['write-cards', 'write-sidecars'];
+  await bundle('apps/cli', 'src/main.ts', {
+    external: [...external, ...apart.map((name) => `./${name}.js`)],
   });
+  for (const name of apart) {
+    const outfile = at('apps/cli', `dist/${name}.js`);
+    await bundle('apps/cli', `src/${name}.ts`, { external, outfile });
+  }
   const { run } = await import(pathToFileURL(at('apps/cli/dist/main.js')).href);
   mkdirSync(at('packages/station'), { recursive: true });
   for (const [name, args] of [
     ['station', []],
     ['kit', ['kit']],
+    ['job', ['job']],
   ]) {
     let schema = '';
     await run(['schema', ...args], { stdin: [], out: (text) => (schema += text), err: () => {} });

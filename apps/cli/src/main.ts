@@ -1,128 +1,126 @@
-import { readFile, stat } from 'node:fs/promises';
 import {
   evaluate,
+  jobJsonSchema,
   kitJsonSchema,
-  LARGEST_FILE_BYTES,
-  parseStationText,
   stationJsonSchema,
-  tooLarge,
-  type Problem,
   type Station,
 } from '@gangway/station';
-import { cardAsked } from './asked.js';
+import { cardAsked, xmpAsked } from './asked.js';
+import { checkLines } from './check.js';
+import { readFiles, type Holding } from './read-files.js';
+import type { Streams } from './streams.js';
 
-export interface Streams {
-  readonly stdin: AsyncIterable<Buffer | string>;
-  readonly out: (text: string) => void;
-  readonly err: (text: string) => void;
-}
+export type { Streams };
 
 const USAGE = `Use: gangway evaluate FILE...   one JSON report a line; - reads standard input
+     gangway check FILE...      a verdict a line for each station of station and job files:
+                                exit 0 all good, 1 something fails, 2 not readable
      gangway card FILE... -o card.pdf [--paper A6]
-                                the stations’ cards as one PDF: A6, A5, A4 or Letter
-     gangway schema             the JSON Schema of the station file
-     gangway schema kit         the JSON Schema of the kit file
+                                the cards of station and job files as one PDF: A6, A5, A4 or Letter
+     gangway xmp JOB -o DIR [--files DIR]
+                                a sidecar for each exposure with a file name; sidecars that lie in
+                                the folder of --files are merged
+     gangway schema [station|kit|job]
+                                the JSON Schema of a file
 `;
 
-type Read = { ok: true; text: string } | { ok: false; problem: Problem };
+const SCHEMAS = { station: stationJsonSchema, kit: kitJsonSchema, job: jobJsonSchema } as const;
 
-const problem = (message: string): Read => ({ ok: false, problem: { pointer: '', message } });
+type Command = (args: readonly string[], streams: Streams) => Promise<number>;
 
-async function readStdin(stdin: Streams['stdin']): Promise<Read> {
-  const chunks: Buffer[] = [];
-  let bytes = 0;
-  for await (const chunk of stdin) {
-    const buffer = Buffer.from(chunk);
-    bytes += buffer.length;
-    if (bytes <= LARGEST_FILE_BYTES) chunks.push(buffer);
-  }
-  const large = bytes > LARGEST_FILE_BYTES ? tooLarge(bytes) : null;
-  if (large && !large.ok) return { ok: false, problem: large.problems[0]! };
-  return { ok: true, text: Buffer.concat(chunks).toString('utf8') };
-}
+const usage = ({ err }: Streams, message = ''): number => {
+  err(`${message}${USAGE}`);
+  return 2;
+};
 
-async function readStation(file: string, stdin: Streams['stdin']): Promise<Read> {
-  if (file === '-') return readStdin(stdin);
-  try {
-    const { size } = await stat(file);
-    const large = size > LARGEST_FILE_BYTES ? tooLarge(size) : null;
-    if (large && !large.ok) return { ok: false, problem: large.problems[0]! };
-    return { ok: true, text: await readFile(file, 'utf8') };
-  } catch (error) {
-    const code = (error as NodeJS.ErrnoException).code;
-    if (code === 'ENOENT') return problem('there is no such file');
-    if (code === 'EISDIR') return problem('is a folder; give a station file');
-    return problem(`cannot be read (${code ?? String(error)})`);
-  }
-}
+const stationsOf = (found: readonly Holding[]): Station[] =>
+  found.flatMap((each) => (each.kind === 'station' ? [each.station] : each.job.stations.filter(({ archived }) => !archived).map(({ document }) => document))); // prettier-ignore
 
-/** Runs one command. @returns the exit code: 0 when every file was read, 2 otherwise */
-export async function run(args: readonly string[], streams: Streams): Promise<number> {
-  const [command, ...files] = args;
-  if (command === 'schema' && (files.length === 0 || (files.length === 1 && files[0] === 'kit'))) {
-    const schema = files.length === 0 ? stationJsonSchema() : kitJsonSchema();
-    streams.out(`${JSON.stringify(schema, null, 2)}\n`);
+const COMMANDS: Readonly<Record<string, Command>> = {
+  evaluate: async (files, streams) => {
+    if (files.length === 0) return usage(streams);
+    return readFiles(files, streams, ['station'], (found) => {
+      if (found.kind === 'station') streams.out(`${JSON.stringify(evaluate(found.station))}\n`);
+    });
+  },
+
+  schema: async (args, streams) => {
+    const [name = 'station', ...more] = args;
+    if (!Object.hasOwn(SCHEMAS, name) || more.length > 0) return usage(streams);
+    streams.out(`${JSON.stringify(SCHEMAS[name as keyof typeof SCHEMAS](), null, 2)}\n`);
     return 0;
+  },
+
+  check: async (files, streams) => {
+    if (files.length === 0) return usage(streams);
+    let fails = false;
+    const code = await readFiles(files, streams, ['station', 'job'], (found) => {
+      for (const { text, good } of checkLines(found)) {
+        streams.out(`${text}\n`);
+        if (!good) fails = true;
+      }
+    });
+    return code !== 0 ? code : fails ? 1 : 0;
+  },
+
+  /** Cards of all files, or of none: a PDF that lacks a station is not noticed on the road. */
+  card: async (args, streams) => {
+    const asked = cardAsked(args);
+    if ('wrong' in asked) return usage(streams, `card: ${asked.wrong}\n`);
+    const found: Holding[] = [];
+    const code = await readFiles(asked.files, streams, ['station', 'job'], (each) => found.push(each)); // prettier-ignore
+    if (code !== 0) return code;
+    const stations = stationsOf(found);
+    if (stations.length === 0) {
+      streams.err('card: there are no stations in these files\n');
+      return 2;
+    }
+    return written(asked.out, streams, async () => {
+      // Type and paper are read only by those who ask for them.
+      const { writeCards } = await import('./write-cards.js');
+      const missing = await writeCards(stations, asked);
+      if (missing !== '') streams.err(`${asked.out}: the typeface has no ${[...missing].join(' ')}\n`); // prettier-ignore
+      return 0;
+    });
+  },
+
+  xmp: async (args, streams) => {
+    const asked = xmpAsked(args);
+    if ('wrong' in asked) return usage(streams, `xmp: ${asked.wrong}\n`);
+    const found: Holding[] = [];
+    const code = await readFiles([asked.job], streams, ['job'], (each) => found.push(each));
+    const [first] = found;
+    if (code !== 0 || first?.kind !== 'job') return 2;
+    return written(asked.out, streams, async () => {
+      const { writeSidecars } = await import('./write-sidecars.js');
+      return writeSidecars(first.job, asked, streams);
+    });
+  },
+};
+
+/** Runs what writes files, and says so where it cannot. */
+async function written(
+  out: string,
+  streams: Streams,
+  work: () => Promise<number>,
+): Promise<number> {
+  try {
+    return await work();
+  } catch (error) {
+    const { code, path } = error as NodeJS.ErrnoException;
+    if (code === undefined) throw error;
+    streams.err(`${path ?? out}: cannot be written (${code})\n`);
+    return 2;
   }
-  if (command === '--help' || command === '-h' || command === 'help') {
+}
+
+/** Runs one command. @returns the exit code: 0 when all went well, 2 when a file cannot be read or written */
+export async function run(args: readonly string[], streams: Streams): Promise<number> {
+  const [name = '', ...rest] = args;
+  if (name === '--help' || name === '-h' || name === 'help') {
     streams.out(USAGE);
     return 0;
   }
-  if (command === 'card') return card(files, streams);
-  if (command !== 'evaluate' || files.length === 0) {
-    streams.err(USAGE);
-    return 2;
-  }
-  const { code } = await eachStation(files, streams, (station) =>
-    streams.out(`${JSON.stringify(evaluate(station))}\n`),
-  );
-  return code;
-}
-
-/** Reads stations one by one, telling what is wrong with those that are none. */
-async function eachStation(
-  files: readonly string[],
-  streams: Streams,
-  take: (station: Station) => void,
-): Promise<{ code: number }> {
-  let code = 0;
-  for (const file of files) {
-    const read = await readStation(file, streams.stdin);
-    const parsed = read.ok
-      ? parseStationText(read.text)
-      : { ok: false as const, problems: [read.problem] };
-    if (parsed.ok) {
-      take(parsed.value);
-      continue;
-    }
-    code = 2;
-    for (const { pointer, message } of parsed.problems) {
-      streams.err(`${file}: ${pointer || '/'}: ${message}\n`);
-    }
-  }
-  return { code };
-}
-
-/** Cards of all files, or of none: a PDF that lacks a station is not noticed on the road. */
-async function card(args: readonly string[], streams: Streams): Promise<number> {
-  const asked = cardAsked(args);
-  if ('wrong' in asked) {
-    streams.err(`card: ${asked.wrong}\n${USAGE}`);
-    return 2;
-  }
-  const stations: Station[] = [];
-  const { code } = await eachStation(asked.files, streams, (station) => stations.push(station));
-  if (code !== 0) return code;
-  try {
-    // Type and paper are read only by those who ask for them.
-    const { writeCards } = await import('./write-cards.js');
-    const missing = await writeCards(stations, asked);
-    if (missing !== '')
-      streams.err(`${asked.out}: the typeface has no ${[...missing].join(' ')}\n`);
-    return 0;
-  } catch (error) {
-    const { code: why } = error as NodeJS.ErrnoException;
-    streams.err(`${asked.out}: cannot be written (${why ?? String(error)})\n`);
-    return 2;
-  }
+  const command = Object.hasOwn(COMMANDS, name) ? COMMANDS[name] : undefined;
+  return command ? command(rest, streams) : usage(streams);
 }

@@ -139,3 +139,90 @@ describe('gangway card', () => {
     expect(err).toContain('cannot be written (ENOENT)');
   });
 });
+
+describe('job files', () => {
+  const station = '00000000-0000-4000-8000-0000000000a1';
+  const lines = ['P1.RAW', 'P2.RAW'].map((name, i) => ({
+    id: `00000000-0000-4000-8000-00000000000${i}`,
+    station,
+    at: '2026-05-14T09:30:05+02:00',
+    planned: true,
+    f_number: 8,
+    file: name,
+  }));
+  const job = (more: object = {}): string =>
+    JSON.stringify({
+      format: 'gangway.job',
+      version: 1,
+      name: 'Orrin Quay',
+      stations: [
+        { id: station, document: newStation('Customs house') },
+        {
+          id: '00000000-0000-4000-8000-0000000000a2',
+          document: {
+            ...newStation('Too far'),
+            movements: { rise_mm: 12, shift_mm: 12, tilt_deg: 0, swing_deg: 0 },
+          },
+        },
+      ],
+      exposures: lines,
+      ...more,
+    });
+
+  it('are checked, a verdict a line for each station', async () => {
+    const { code, out } = await command(['check', good, file('job.json', job())]);
+    const said = out.trim().split('\n').map((line) => line.split('\t').slice(0, 2)); // prettier-ignore
+    expect(said).toEqual([
+      ['good', 'good'],
+      ['good', 'Customs house'],
+      ['FAILS', 'Too far'],
+    ]);
+    expect(code).toBe(1);
+    expect((await command(['check', good])).code).toBe(0);
+    const bad = await command(['check', file('no-job.json', job({ stations: [] }))]);
+    expect(bad.code).toBe(2);
+    expect(bad.err).toContain('/exposures/0/station: names a station that is not in this job');
+  });
+
+  it('give cards of all their stations', async () => {
+    const out = join(folder, 'job-cards.pdf');
+    const { code } = await command(['card', file('cards.json', job()), good, '-o', out]);
+    expect(code).toBe(0);
+    const pdf = await PDFDocument.load(readFileSync(out));
+    expect(pdf.getPageCount()).toBeGreaterThanOrEqual(3);
+  });
+
+  it('give sidecars, merged with those that lie beside the pictures, and a second run changes nothing', async () => {
+    const [pictures, out] = [mkdtempSync(join(folder, 'in-')), join(folder, 'out')];
+    const kept = '<x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description rdf:about="" xmlns:dev="http://example.org/" dev:Look="slate"/></rdf:RDF></x:xmpmeta>'; // prettier-ignore
+    writeFileSync(join(pictures, 'P1.XMP'), kept);
+    const asked = ['xmp', file('xmp.json', job()), '-o', out, '--files', pictures];
+    expect(await command(asked)).toEqual({ code: 0, out: '2 written, 0 as they were\n', err: '' });
+    expect(readFileSync(join(out, 'P1.xmp'), 'utf8')).toContain('dev:Look="slate"');
+    expect(readFileSync(join(pictures, 'P1.XMP'), 'utf8')).toBe(kept);
+    const first = readFileSync(join(out, 'P2.xmp'), 'utf8');
+    expect((await command(asked)).out).toBe('0 written, 2 as they were\n');
+    expect(readFileSync(join(out, 'P2.xmp'), 'utf8')).toBe(first);
+    expect(readdirSync(out).sort()).toEqual(['P1.xmp', 'P2.xmp']);
+  });
+
+  it('leave a sidecar that cannot be read as it is, and say so', async () => {
+    const out = mkdtempSync(join(folder, 'bad-'));
+    const bomb = '<!DOCTYPE a [<!ENTITY b "ha">]><a>&b;</a>';
+    writeFileSync(join(out, 'P1.xmp'), bomb);
+    const { code, err } = await command(['xmp', file('bomb.json', job()), '-o', out]);
+    expect(code).toBe(2);
+    expect(err).toContain('P1.xmp: It declares entities or a document type; sidecars have none. It is left as it is.'); // prettier-ignore
+    expect(readFileSync(join(out, 'P1.xmp'), 'utf8')).toBe(bomb);
+    expect(existsSync(join(out, 'P2.xmp'))).toBe(true);
+  });
+
+  it('print their schema as it is shipped', async () => {
+    const { out } = await command(['schema', 'job']);
+    const shipped = new URL('../../../packages/station/job.schema.json', import.meta.url);
+    expect(out).toBe(readFileSync(fileURLToPath(shipped), 'utf8'));
+    expect((await command(['schema', 'station'])).code).toBe(0);
+    expect((await command(['schema', 'x'])).code).toBe(2);
+    expect((await command(['xmp', 'a', 'b', '-o', 'c'])).code).toBe(2);
+  });
+});

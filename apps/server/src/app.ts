@@ -12,8 +12,10 @@ import { demoRoutes } from './demo.js';
 import { documentRoutes, listRoutes } from './documents/routes.js';
 import { guard } from './guard.js';
 import { importRoutes } from './kit-imports.js';
+import { jobFileRoutes } from './job-files.js';
 import { jobRoutes } from './jobs.js';
 import { KIT, usedByRoutes } from './kit.js';
+import { logRoutes } from './log.js';
 import { requestLog } from './logging.js';
 import { errorHandler, Refusal } from './problems.js';
 import { RIGS } from './rigs.js';
@@ -59,6 +61,8 @@ function bodies(limit: string): RequestHandler {
 function apiRoutes(connection: Connection, changes: Changes, state: State): express.Router {
   const api = express.Router();
   api.use(answering(state));
+  // It reads its own body, however large.
+  api.use('/job-files', jobFileRoutes(connection));
   api.use('/kit/imports', bodies(LARGEST_IMPORT));
   api.use(bodies(LARGEST_BODY));
   // What is asked for most comes first.
@@ -66,6 +70,7 @@ function apiRoutes(connection: Connection, changes: Changes, state: State): expr
   api.use('/stations', placeRoutes(connection));
   api.use('/jobs', jobRoutes(connection));
   api.use('/jobs/:job/stations', stationsOfJob(connection));
+  api.use('/jobs/:job/log', logRoutes(connection));
   api.use('/kit/imports', importRoutes(connection));
   api.use('/kit', usedByRoutes(connection));
   for (const [path, kind] of [

@@ -15,10 +15,14 @@ import {
   withFilter,
   withRig,
   isWhole,
+  parseLogged,
+  plannedFor,
   type Exposure,
   type KitItem,
   type KitItemOf,
   type Kind,
+  type Loaded,
+  type Logged,
   type Rig,
   type Station,
   type Status,
@@ -43,9 +47,11 @@ import turned from '../demo/14-salt-marsh-turned.json' with { type: 'json' };
 import kit from '../demo-kit/kit.json' with { type: 'json' };
 import plans from '../demo-kit/rigs.json' with { type: 'json' };
 import plannedDay from '../demo-day/day.json' with { type: 'json' };
+import dayLog from '../demo-day/log.json' with { type: 'json' };
 import type { Connection } from './database.js';
 import { insertAll } from './documents/store.js';
 import { KIT } from './kit.js';
+import { storeLines } from './log.js';
 import { RIGS } from './rigs.js';
 import { STATIONS } from './stations.js';
 import { jobs } from './tables.js';
@@ -110,6 +116,22 @@ export interface Demo {
     readonly document: Station;
     readonly status: Status;
   }[];
+  /** What was exposed that day. */
+  readonly log: readonly Logged[];
+  readonly films: readonly Loaded[];
+}
+
+interface LogPlan {
+  at: string;
+  station: number;
+  frame?: number;
+  bracket?: number;
+  /** What was set otherwise than planned. */
+  set?: Partial<Logged>;
+  film?: Logged['film'];
+  note?: string;
+  kept?: boolean;
+  rating?: number;
 }
 
 /** Kit, rigs assembled of it, and stations made with the rigs. */
@@ -173,7 +195,25 @@ export function readDemo(): Demo {
       document: sound(`day ${i + 1}`, parseStation(document)),
     };
   });
-  return { items, rigs, stations, day };
+  const log = (dayLog.lines as LogPlan[]).map((plan, i) => logLine(day, plan, i));
+  return { items, rigs, stations, day, log, films: dayLog.films as Loaded[] };
+}
+
+/** One line as the card would have made it, and what was changed on the spot. */
+function logLine(day: Demo['day'], plan: LogPlan, index: number): Logged {
+  const { at, station, frame, bracket, set, ...more } = plan;
+  const { id, document } = day[station]!;
+  const which = { frame: frame ?? null, bracket: bracket ?? null };
+  const line = {
+    id: demoId('d', index + 1),
+    station: id,
+    at: `${dayLog.date}T${at}${dayLog.offset}`,
+    planned: set === undefined,
+    ...plannedFor(document, which),
+    ...set,
+    ...more,
+  };
+  return sound(`log line ${index + 1}`, parseLogged(line));
 }
 
 /** The customs house from the quay does not fit as it is; two ways to take it lie beside it. */
@@ -220,12 +260,17 @@ export async function loadDemo({ transact }: Connection): Promise<string> {
     if (added.length === 0) return;
     const stations = demo.stations.map(made).map((each) => ({ ...each, job_id: JOB }));
     await insertAll(query, STATIONS, stations);
-    await query('insert into jobs (id, name) values ($1, $2) on conflict do nothing', [
-      DAY,
-      'A day in October',
-    ]);
+    await query(
+      'insert into jobs (id, name, films) values ($1, $2, $3::jsonb) on conflict do nothing',
+      [DAY, 'A day in October', JSON.stringify(demo.films)],
+    );
     const day = demo.day.map((each, i) => ({ ...made(each, i), status: each.status, job_id: DAY }));
     await insertAll(query, STATIONS, day);
+    await storeLines(
+      query,
+      DAY,
+      demo.log.map((document) => ({ id: document.id, document, position: null, deleted: false })),
+    );
   });
   return JOB;
 }

@@ -14,6 +14,7 @@ const changed = z.object({
   name: nameSchema.optional(),
   archived: z.boolean({ error: 'must be true or false' }).optional(),
   criterion: criterionSchema.nullable().optional(),
+  notes: z.string({ error: 'must be text' }).max(20_000).nullable().optional(),
 });
 const copied = z.object({ id: idSchema.optional() });
 
@@ -43,6 +44,7 @@ function jobRows(db: Database) {
       updatedAt: updatedAt.as('latest_change'),
       archived: sql<boolean>`${jobs.archivedAt} is not null`,
       criterion: jobs.criterion,
+      notes: jobs.notes,
       stations: sql<number>`coalesce(${of.count}, 0)`,
     })
     .from(jobs)
@@ -90,12 +92,13 @@ export function jobRoutes({ db, transact }: Connection): Router {
 
   router.patch('/:id', async (request, response) => {
     const id = accept(idSchema, request.params.id);
-    const { name, archived, criterion } = accept(changed, request.body);
+    const { name, archived, criterion, notes } = accept(changed, request.body);
     const found = await db
       .update(jobs)
       .set({
         ...(name === undefined ? {} : { name }),
         ...(criterion === undefined ? {} : { criterion }),
+        ...(notes === undefined ? {} : { notes }),
         ...(archived === undefined ? {} : { archivedAt: archived ? sql`now()` : null }),
         updatedAt: sql`now()`,
       })
@@ -122,7 +125,7 @@ export function jobRoutes({ db, transact }: Connection): Router {
       const name = copyName(source.name, new Set(names.map((row) => row.name)));
       const added = await tx
         .insert(jobs)
-        .values({ id: newId, name, criterion: source.criterion })
+        .values({ id: newId, name, criterion: source.criterion, notes: source.notes })
         .onConflictDoNothing()
         .returning({ id: jobs.id });
       if (added.length > 0) await copyStations(tx, id, newId);
@@ -149,6 +152,7 @@ const removeJob = (transact: Connection['transact'], id: string): Promise<void> 
       'delete from station_revisions where station_id in (select id from stations where job_id = $1)',
       [id],
     );
+    await query('delete from exposures where job_id = $1', [id]);
     await query('delete from stations where job_id = $1', [id]);
     await query('delete from jobs where id = $1', [id]);
   });

@@ -7,6 +7,7 @@ import { create } from './documents/routes.js';
 import { listJson, sendJson, shownColumns, type Shown } from './documents/rows.js';
 import { readJson } from './documents/store.js';
 import { requireJob } from './jobs.js';
+import { forgetStation } from './log.js';
 import { accept, notFound, Refusal } from './problems.js';
 import { idSchema, whole } from './requests.js';
 
@@ -27,6 +28,7 @@ export const STATIONS = kindOf<Station>({
   isOld: `gangway_is_old(document, ${VERSION})`,
   migrated,
   beside: 'job_id = (select job_id from stations where id = $1)',
+  beforeRemoval: forgetStation,
 });
 
 const page = z.object({ offset: whole(0, 10_000_000, 0), limit: whole(1, 500, 100) });

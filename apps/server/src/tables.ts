@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import {
+  bigint,
   boolean,
   doublePrecision,
   integer,
@@ -11,7 +12,7 @@ import {
   uuid,
   index,
 } from 'drizzle-orm/pg-core';
-import type { KitItem, Rig, Station } from '@gangway/station';
+import type { KitItem, Loaded, Logged, Rig, Station } from '@gangway/station';
 
 const moment = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
 
@@ -23,6 +24,11 @@ export const jobs = pgTable('jobs', {
   archivedAt: moment('archived_at'),
   /** What counts as sharp in stations begun in this job; null: the usual. */
   criterion: jsonb('criterion').$type<Station['criterion']>(),
+  notes: text('notes'),
+  /** Holders and rolls as they were loaded. */
+  films: jsonb('films').$type<readonly Loaded[]>(),
+  /** Members of its file that this version does not know. */
+  more: jsonb('more').$type<Record<string, unknown>>(),
 });
 
 /** What every document has, whatever it is of. */
@@ -122,5 +128,26 @@ export const rigRevisions = pgTable(
   (table) => [
     primaryKey({ columns: [table.rigId, table.revision] }),
     index('rig_revisions_by_time').on(table.savedAt),
+  ],
+);
+
+/** The lines of each job’s log. One that was taken out stays, so that it can be brought back. */
+export const exposures = pgTable(
+  'exposures',
+  {
+    id: uuid('id').primaryKey(),
+    jobId: uuid('job_id')
+      .notNull()
+      .references(() => jobs.id),
+    document: jsonb('document').$type<Logged>().notNull(),
+    /** Its place in the order they were made. */
+    position: doublePrecision('position').notNull(),
+    /** The job’s changes are counted; this is its latest. */
+    seq: bigint('seq', { mode: 'number' }).notNull(),
+    deletedAt: moment('deleted_at'),
+  },
+  (table) => [
+    index('exposures_by_job').on(table.jobId, table.position),
+    index('exposures_by_change').on(table.jobId, table.seq),
   ],
 );

@@ -15,6 +15,7 @@ export { cutText, isWellFormed } from './document/text.js';
 export {
   isFileName,
   isMoment,
+  loadedListSchema,
   SHUTTERS,
   SIDES,
   type FilmExposed,

@@ -1,4 +1,5 @@
 import type { Result } from '@gangway/station';
+import type { Query } from '../database.js';
 
 /**
  * One kind of document that is kept: a table of the present ones and a table of every save.
@@ -22,6 +23,8 @@ export interface Kind<T extends object = object> {
   readonly migrated: (document: unknown) => unknown;
   /** SQL: the rows among which a copy of the row `$1` needs a name of its own. */
   readonly beside: string;
+  /** What else names it, and has to be told before it is gone for good. */
+  readonly beforeRemoval?: (query: Query, id: string) => Promise<void>;
 }
 
 /** A new document, with what its kind's own columns take. */

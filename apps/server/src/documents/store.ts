@@ -210,6 +210,7 @@ export const remove = ({ transact }: Connection, kind: Kind, id: string): Promis
     );
     if (!row) throw missing(kind);
     if (!row.archived) throw stillInUse();
+    await kind.beforeRemoval?.(query, id);
     await query(`delete from ${kind.revisions} where ${kind.owner} = $1`, [id]);
     await query(`delete from ${kind.table} where id = $1`, [id]);
   });

@@ -3,3 +3,4 @@ export * from './next.js';
 export * from './changed.js';
 export * from './match.js';
 export * from './match-types.js';
+export * from './changes.js';

@@ -213,100 +213,130 @@ function bandOf(laid: Laid, clock: Clock): Band | null {
 // that each assignment is counted once.
 const [MATCHED, PAST_LINES, PAST_FILES] = [0, 1, 2] as const;
 
+/** The lattice of all assignments at one clock: its cells, and the steps between them. */
+function latticeOf(laid: Laid, clock: Clock, band: Band) {
+  const { low, high, start, cells } = band;
+  const files = low.length - 1;
+  const lines = high[files]!;
+  const found = Math.log(1 - Math.exp(laid.missing));
+  const pairs = new Float64Array(cells).fill(NaN);
+  const inside = (i: number, j: number): boolean => i <= files && j >= low[i]! && j <= high[i]!;
+  const swapped = Math.log(SWAPPED) + 2 * found;
+  return {
+    band,
+    files,
+    lines,
+    missing: laid.missing,
+    cell: (i: number, j: number): number => (start[i]! + j - low[i]!) * 3,
+    lineStep: inside,
+    fileStep: (i: number, j: number): boolean => i < files && inside(i + 1, j),
+    pairStep: (i: number, j: number): boolean => i < files && inside(i + 1, j + 1),
+    // Two of the same settings that changed places cannot be told apart.
+    swapStep: (i: number, j: number): boolean => laid.swaps[i] === true && inside(i + 2, j + 2),
+    stray: (i: number): number => laid.stray[i]! + laid.common[i]!,
+    pair: (i: number, j: number): number => {
+      const key = start[i]! + j - low[i]!;
+      const before = pairs[key]!;
+      if (!Number.isNaN(before)) return before;
+      return (pairs[key] = pairLog(laid, clock, i, j) + found);
+    },
+    swap: (i: number, j: number): number =>
+      pairLog(laid, clock, i, j + 1) + pairLog(laid, clock, i + 1, j) + swapped,
+  };
+}
+
+type Lattice = ReturnType<typeof latticeOf>;
+
+/** Everything that leads to a cell, however it was come to. */
+const anyOf = (of: Float64Array, c: number): number =>
+  logAdd(logAdd(of[c]!, of[c + 1]!), of[c + 2]!);
+
+function forwardPass(lattice: Lattice): Float64Array {
+  const { band, cell, missing } = lattice;
+  const made = new Float64Array(band.cells * 3).fill(-Infinity);
+  const add = (to: number, value: number): void => {
+    made[to] = logAdd(made[to]!, value);
+  };
+  made[cell(0, band.low[0]!) + MATCHED] = band.low[0]! * missing;
+  for (let i = 0; i <= lattice.files; i++) {
+    for (let j = band.low[i]!; j <= band.high[i]!; j++) {
+      const c = cell(i, j);
+      const all = anyOf(made, c);
+      if (all === -Infinity) continue;
+      if (lattice.lineStep(i, j + 1)) {
+        add(cell(i, j + 1) + PAST_LINES, logAdd(made[c]!, made[c + 1]!) + missing);
+      }
+      if (lattice.fileStep(i, j)) add(cell(i + 1, j) + PAST_FILES, all + lattice.stray(i));
+      if (lattice.pairStep(i, j)) add(cell(i + 1, j + 1) + MATCHED, all + lattice.pair(i, j));
+      if (lattice.swapStep(i, j)) add(cell(i + 2, j + 2) + MATCHED, all + lattice.swap(i, j));
+    }
+  }
+  return made;
+}
+
+function backwardPass(lattice: Lattice): Float64Array {
+  const { band, cell } = lattice;
+  const made = new Float64Array(band.cells * 3).fill(-Infinity);
+  made.fill(0, cell(lattice.files, lattice.lines), cell(lattice.files, lattice.lines) + 3);
+  for (let i = lattice.files; i >= 0; i--) {
+    for (let j = band.high[i]!; j >= band.low[i]!; j--) {
+      const c = cell(i, j);
+      const line = lattice.lineStep(i, j + 1)
+        ? made[cell(i, j + 1) + PAST_LINES]! + lattice.missing
+        : -Infinity;
+      let rest = -Infinity;
+      if (lattice.fileStep(i, j)) {
+        rest = logAdd(rest, made[cell(i + 1, j) + PAST_FILES]! + lattice.stray(i));
+      }
+      if (lattice.pairStep(i, j)) {
+        rest = logAdd(rest, made[cell(i + 1, j + 1) + MATCHED]! + lattice.pair(i, j));
+      }
+      if (lattice.swapStep(i, j)) {
+        rest = logAdd(rest, made[cell(i + 2, j + 2) + MATCHED]! + lattice.swap(i, j));
+      }
+      const onward = logAdd(line, rest);
+      made[c] = logAdd(made[c]!, onward);
+      made[c + 1] = logAdd(made[c + 1]!, onward);
+      made[c + 2] = logAdd(made[c + 2]!, rest);
+    }
+  }
+  return made;
+}
+
 interface Passes {
   readonly total: number;
   readonly pairs: LikelyPair[];
 }
 
+/** Less likely than this a pair is not worth keeping. */
+const LEAST_LIKELY = 1e-7;
+
 /** Both passes. @returns how likely it all is, and each pair */
 function passes(laid: Laid, clock: Clock, band: Band): Passes {
-  const { low, high, start, cells } = band;
-  const n = low.length - 1;
-  const m = high[n]!;
-  const inside = (i: number, j: number): boolean => i <= n && j >= low[i]! && j <= high[i]!;
-  const cell = (i: number, j: number): number => (start[i]! + j - low[i]!) * 3;
-  const forward = new Float64Array(cells * 3).fill(-Infinity);
-  const backward = new Float64Array(cells * 3).fill(-Infinity);
-  const found = Math.log(1 - Math.exp(laid.missing));
-  const swapped = Math.log(SWAPPED);
-  const stray = (i: number): number => laid.stray[i]! + laid.common[i]!;
-  const pairs = new Float64Array(cells).fill(NaN);
-  const pairAt = (i: number, j: number): number => {
-    const key = start[i]! + j - low[i]!;
-    const before = pairs[key]!;
-    if (!Number.isNaN(before)) return before;
-    return (pairs[key] = pairLog(laid, clock, i, j) + found);
-  };
-  // Two of the same settings that changed places cannot be told apart.
-  const maySwap = laid.swaps;
-  const swap = (i: number, j: number): number =>
-    pairLog(laid, clock, i, j + 1) + pairLog(laid, clock, i + 1, j) + 2 * found;
-  const any = (of: Float64Array, c: number): number =>
-    logAdd(logAdd(of[c]!, of[c + 1]!), of[c + 2]!);
-
-  forward[cell(0, low[0]!) + MATCHED] = low[0]! * laid.missing;
-  for (let i = 0; i <= n; i++) {
-    for (let j = low[i]!; j <= high[i]!; j++) {
-      const c = cell(i, j);
-      const add = (to: number, value: number): void => {
-        forward[to] = logAdd(forward[to]!, value);
-      };
-      const [fm, fx] = [forward[c]!, forward[c + 1]!];
-      const all = any(forward, c);
-      if (all === -Infinity) continue;
-      if (inside(i, j + 1)) add(cell(i, j + 1) + PAST_LINES, logAdd(fm, fx) + laid.missing);
-      if (i < n && inside(i + 1, j)) add(cell(i + 1, j) + PAST_FILES, all + stray(i));
-      if (i < n && inside(i + 1, j + 1)) add(cell(i + 1, j + 1) + MATCHED, all + pairAt(i, j));
-      if (maySwap[i] && inside(i + 2, j + 2)) {
-        add(cell(i + 2, j + 2) + MATCHED, all + swapped + swap(i, j));
-      }
-    }
-  }
-
-  const last = cell(n, m);
-  for (const state of [MATCHED, PAST_LINES, PAST_FILES]) backward[last + state] = 0;
-  for (let i = n; i >= 0; i--) {
-    for (let j = high[i]!; j >= low[i]!; j--) {
-      const c = cell(i, j);
-      const line = inside(i, j + 1)
-        ? backward[cell(i, j + 1) + PAST_LINES]! + laid.missing
-        : -Infinity;
-      let rest = -Infinity;
-      if (i < n && inside(i + 1, j)) {
-        rest = logAdd(rest, backward[cell(i + 1, j) + PAST_FILES]! + stray(i));
-      }
-      if (i < n && inside(i + 1, j + 1)) {
-        rest = logAdd(rest, backward[cell(i + 1, j + 1) + MATCHED]! + pairAt(i, j));
-      }
-      if (maySwap[i] && inside(i + 2, j + 2)) {
-        rest = logAdd(rest, backward[cell(i + 2, j + 2) + MATCHED]! + swapped + swap(i, j));
-      }
-      const onward = logAdd(line, rest);
-      backward[c] = logAdd(backward[c]!, onward);
-      backward[c + 1] = logAdd(backward[c + 1]!, onward);
-      backward[c + 2] = logAdd(backward[c + 2]!, rest);
-    }
-  }
-
-  const total = any(forward, last);
-  const likely: LikelyPair[] = [];
+  const lattice = latticeOf(laid, clock, band);
+  const { cell } = lattice;
+  const [forward, backward] = [forwardPass(lattice), backwardPass(lattice)];
+  const total = anyOf(forward, cell(lattice.files, lattice.lines));
+  const pairs: LikelyPair[] = [];
   const put = (i: number, j: number, log: number): void => {
-    const value = Math.exp(log - total);
-    if (value > 1e-7) likely.push([i, j, value]);
+    const likely = Math.exp(log - total);
+    if (likely > LEAST_LIKELY) pairs.push([i, j, likely]);
   };
-  for (let i = 0; i < n; i++) {
-    for (let j = low[i]!; j <= high[i]!; j++) {
-      const all = any(forward, cell(i, j));
+  for (let i = 0; i < lattice.files; i++) {
+    for (let j = band.low[i]!; j <= band.high[i]!; j++) {
+      const all = anyOf(forward, cell(i, j));
       if (all === -Infinity) continue;
-      if (inside(i + 1, j + 1)) put(i, j, all + pairAt(i, j) + backward[cell(i + 1, j + 1)]!);
-      if (maySwap[i] && inside(i + 2, j + 2)) {
-        const both = all + swapped + swap(i, j) + backward[cell(i + 2, j + 2)]!;
+      if (lattice.pairStep(i, j)) {
+        put(i, j, all + lattice.pair(i, j) + backward[cell(i + 1, j + 1)]!);
+      }
+      if (lattice.swapStep(i, j)) {
+        const both = all + lattice.swap(i, j) + backward[cell(i + 2, j + 2)]!;
         put(i, j + 1, both);
         put(i + 1, j, both);
       }
     }
   }
-  return { total, pairs: likely };
+  return { total, pairs };
 }
 
 /** The clock as the likely pairs have it: a line through their differences, and how they scatter. */

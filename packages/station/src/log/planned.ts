@@ -54,33 +54,49 @@ export function plannedFor(station: Station, which: Which): LineSettings {
   return made;
 }
 
+/** The time of one exposure; null with flash, and where none was worked out. */
+function timeOf(planned: Station, bracket: number | null): number | null {
+  const { exposure } = planned;
+  if (!exposure || exposure.flash) return null;
+  const report = exposureReport(planned, exposure);
+  if (bracket === null) return report.dial_s ?? report.given_s;
+  return report.brackets_dial_s[bracket - 1] ?? report.brackets_s[bracket - 1] ?? null;
+}
+
+const given = <K extends string, V>(name: K, value: V | null | undefined) =>
+  (value === null || value === undefined ? {} : { [name]: value }) as { [key in K]?: V };
+
+/** What stands before the shutter and in it. */
+const lightOf = (planned: Station, bracket: number | null) => {
+  const { exposure } = planned;
+  const filters = (exposure?.filters ?? []).map((each, i) => each.name || `Filter ${i + 1}`);
+  return {
+    ...given('time_s', timeOf(planned, bracket)),
+    ...given('iso', isoOf(planned)),
+    ...given('shutter', exposure?.shutter?.kind),
+    ...given('flash', exposure?.flash ? true : null),
+    ...given('filters', filters.length > 0 ? filters : null),
+  };
+};
+
 function plannedAnew(planned: Station, { frame, bracket }: Which): LineSettings {
   const station = carried(planned);
   const { optics } = readings(station);
-  const { exposure, lens, focus } = planned;
-  const report = exposure ? exposureReport(planned, exposure) : null;
-  const timeS = exposure?.flash
-    ? null
-    : bracket === null
-      ? (report?.dial_s ?? report?.given_s ?? null)
-      : (report?.brackets_dial_s[bracket - 1] ?? report?.brackets_s[bracket - 1] ?? null);
-  const iso = isoOf(planned);
-  const filters = (exposure?.filters ?? []).map((each, i) => each.name || `Filter ${i + 1}`);
-  const set = station.focus;
+  const { focus } = station;
   return {
-    ...(frame === null ? {} : { frame }),
-    ...(bracket === null ? {} : { bracket }),
+    ...given('frame', frame),
+    ...given('bracket', bracket),
     f_number: station.aperture,
-    ...(timeS === null ? {} : { time_s: timeS }),
-    ...(iso === null ? {} : { iso }),
-    ...(exposure?.shutter ? { shutter: exposure.shutter.kind } : {}),
-    ...(exposure?.flash ? { flash: true } : {}),
-    ...(filters.length > 0 ? { filters } : {}),
+    ...lightOf(planned, bracket),
     movements: movementsAt(station, frame),
-    ...(focus.distance_m === undefined ? {} : { focus_m: set.distance_m ?? null }),
-    ...(focus.image_distance_mm === undefined ? {} : { image_distance_mm: set.image_distance_mm! }),
+    // Infinity is a distance too.
+    ...(focus.distance_m === undefined ? {} : { focus_m: focus.distance_m }),
+    ...given('image_distance_mm', focus.image_distance_mm),
     focal_length_mm: rounded(optics.focal_length_mm, 2),
-    ...(lens.name ? { lens: lens.name } : {}),
-    ...(optics.circle_diameter_mm > 0 ? { circle_mm: rounded(optics.circle_diameter_mm, 1) } : {}),
+    ...given('lens', planned.lens.name || null),
+    ...given(
+      'circle_mm',
+      optics.circle_diameter_mm > 0 ? rounded(optics.circle_diameter_mm, 1) : null,
+    ),
   };
 }

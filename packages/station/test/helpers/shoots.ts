@@ -36,129 +36,130 @@ interface Taken {
   readonly bracket: number | null;
 }
 
-export function shoot(seed: number): Shoot {
+/** Chances that are drawn from. */
+function dice(seed: number) {
   const next = random(seed);
   const between = (low: number, high: number): number => low + (high - low) * next();
-  const chance = (p: number): boolean => next() < p;
-  const even = chance(0.08);
+  return { next, between, chance: (p: number): boolean => next() < p };
+}
+
+type Dice = ReturnType<typeof dice>;
+
+/** The same again and again, as by a timer; one may be gone. */
+function evenSeries({ next, between, chance }: Dice): Taken[] {
+  const [step, count] = [between(15, 60), Math.round(between(6, 20))];
+  const gone = chance(0.7) ? Math.floor(next() * count) : -1;
+  return Array.from({ length: count }, (_, i) => ({
+    ...{ atS: i * step, timeS: 0.25, iso: 100, logged: true, filed: i !== gone },
+    ...{ tapS: null, bracket: null },
+  }));
+}
+
+/** A day of stations: single pictures, frames of mosaics, brackets. */
+function stationsOf({ next, between, chance }: Dice): Taken[] {
   const [dropped, doubled] = [between(0, 0.08), between(0, 0.06)];
   const taken: Taken[] = [];
-  let now = 0;
   const take = (
-    atS: number,
-    timeS: number,
-    iso: number,
-    tapS: number | null,
+    one: Pick<Taken, 'atS' | 'timeS' | 'iso' | 'tapS' | 'bracket'>,
     may = true,
-    bracket: number | null = null,
   ): void => {
     const twice = may && chance(doubled);
     // Of an exposure made twice at least one stays.
     const filed = twice || !(may && chance(dropped));
-    taken.push({ atS, timeS, iso, logged: true, filed, tapS, bracket });
+    taken.push({ ...one, logged: true, filed });
     if (!twice) return;
-    taken.push({
-      atS: atS + between(2, 9),
-      timeS,
-      iso,
-      logged: false,
-      filed: true,
-      tapS: null,
-      bracket: null,
-    });
+    const atS = one.atS + between(2, 9);
+    taken.push({ ...one, atS, logged: false, filed: true, tapS: null, bracket: null });
   };
-  if (even) {
-    const [step, count] = [between(15, 60), Math.round(between(6, 20))];
-    const gone = chance(0.7) ? Math.floor(next() * count) : -1;
-    for (let i = 0; i < count; i++) {
-      taken.push({
-        atS: i * step,
-        timeS: 0.25,
-        iso: 100,
-        logged: true,
-        filed: i !== gone,
-        tapS: null,
-        bracket: null,
-      });
-    }
-  } else {
-    const stations = Math.round(between(2, 12));
-    for (let s = 0; s < stations; s++) {
-      now += chance(0.2) ? between(600, 3600) : between(90, 600);
-      const timeS = TIMES[Math.floor(next() * TIMES.length)]!;
-      const iso = chance(0.8) ? 100 : 400;
-      const kind = next();
-      if (kind < 0.35) {
-        const count = Math.round(between(1, 4));
-        for (let i = 0; i < count; i++, now += between(20, 150))
-          take(now, timeS * 2 ** (i % 3), iso, null);
-      } else if (kind < 0.65) {
-        const count = Math.round(between(3, 8));
-        for (let i = 0; i < count; i++, now += between(9, 30)) take(now, timeS, iso, null);
-      } else {
-        const count = chance(0.5) ? 3 : 5;
-        const together = chance(0.5);
-        const tap = now + count * 1.5;
-        for (let i = 0; i < count; i++, now += 1.5) {
-          take(
-            now,
-            timeS * 4 ** (i - 1),
-            iso,
-            together ? tap : null,
-            !together || chance(0.3),
-            i + 1,
-          );
-        }
+  const stations = Math.round(between(2, 12));
+  for (let s = 0, now = 0; s < stations; s++) {
+    now += chance(0.2) ? between(600, 3600) : between(90, 600);
+    const timeS = TIMES[Math.floor(next() * TIMES.length)]!;
+    const common = { iso: chance(0.8) ? 100 : 400, tapS: null, bracket: null };
+    const kind = next();
+    if (kind < 0.35) {
+      const count = Math.round(between(1, 4));
+      for (let i = 0; i < count; i++, now += between(20, 150)) {
+        take({ ...common, atS: now, timeS: timeS * 2 ** (i % 3) });
+      }
+    } else if (kind < 0.65) {
+      const count = Math.round(between(3, 8));
+      for (let i = 0; i < count; i++, now += between(9, 30)) take({ ...common, atS: now, timeS });
+    } else {
+      const [count, together] = [chance(0.5) ? 3 : 5, chance(0.5)];
+      const tapS = together ? now + count * 1.5 : null;
+      for (let i = 0; i < count; i++, now += 1.5) {
+        const one = { ...common, atS: now, timeS: timeS * 4 ** (i - 1), tapS, bracket: i + 1 };
+        take(one, !together || chance(0.3));
       }
     }
   }
-  const clock = between(-86_400, 86_400);
-  const drift = between(-5, 5) / 36_000;
-  const tells = chance(0.75);
-  const start = 1_700_000_000;
-  const firstName = Math.floor(between(1, 9999));
-  const [files, lines]: [PictureFile[], LogLine[]] = [[], []];
-  const truth = new Map<string, string | null>();
-  let number = firstName;
-  taken.sort((a, b) => a.atS - b.atS);
+  return taken.sort((a, b) => a.atS - b.atS);
+}
+
+const START_S = 1_700_000_000;
+
+const lineId = (index: number): string => `line ${index}`;
+
+/** What was logged, one tap after the other; that of a whole bracket is one. */
+function logged(taken: readonly Taken[], { next, between, chance }: Dice): LogLine[] {
   let [tapped, sameTap] = [-Infinity, null as number | null];
-  taken.forEach(({ atS, timeS, iso, logged, filed, tapS, bracket }, i) => {
-    const id = `line ${i}`;
-    if (logged) {
-      const delay = chance(0.05) ? between(10, 60) : 1 + 6 * next() ** 2;
-      const noted = chance(0.04) ? timeS * 2 : timeS;
-      // Taps come one after the other; those of a whole bracket are one.
-      if (tapS === null || tapS !== sameTap) tapped = Math.max(tapped + 0.5, (tapS ?? atS) + delay);
-      sameTap = tapS;
-      lines.push({ id, clockS: start + tapped, bracket, timeS: noted, iso });
-    }
-    // Names start again at 0001 after 9999.
-    const name = `P${String(number).padStart(4, '0')}.RAW`;
-    number = number === 9999 ? 1 : number + 1;
-    if (!filed) return;
-    truth.set(name, logged ? id : null);
-    files.push({
-      key: name,
-      name,
-      clockS: Math.floor(start + atS + clock + drift * atS),
-      camera: '',
-      timeS: tells ? timeS : null,
-      iso: tells ? iso : null,
-    });
+  return taken.flatMap(({ atS, timeS, iso, tapS, bracket, logged: is }, i) => {
+    if (!is) return [];
+    const delay = chance(0.05) ? between(10, 60) : 1 + 6 * next() ** 2;
+    const noted = chance(0.04) ? timeS * 2 : timeS;
+    if (tapS === null || tapS !== sameTap) tapped = Math.max(tapped + 0.5, (tapS ?? atS) + delay);
+    sameTap = tapS;
+    return [{ id: lineId(i), clockS: START_S + tapped, bracket, timeS: noted, iso }];
   });
-  // Two that were written down the wrong way round, where their settings can tell.
-  for (let i = 1; tells && i < lines.length; i++) {
+}
+
+/** Two here and there were written down the wrong way round. */
+function withSwaps(lines: LogLine[], { chance }: Dice): LogLine[] {
+  for (let i = 1; i < lines.length; i++) {
     const [a, b] = [lines[i - 1]!, lines[i]!];
     if (a.timeS === b.timeS || a.clockS === b.clockS || !chance(0.01)) continue;
     lines[i - 1] = { ...b, clockS: a.clockS, bracket: null };
     lines[i] = { ...a, clockS: b.clockS, bracket: null };
   }
-  // One tap is logged in its own order; the rest of the log comes in any order.
+  return lines;
+}
+
+export function shoot(seed: number): Shoot {
+  const luck = dice(seed);
+  const { next, between, chance } = luck;
+  const even = chance(0.08);
+  const taken = even ? evenSeries(luck) : stationsOf(luck);
+  const offsetS = between(-86_400, 86_400);
+  const drift = between(-5, 5) / 36_000;
+  const tells = chance(0.75);
+  let number = Math.floor(between(1, 9999));
+  const files: PictureFile[] = [];
+  const truth = new Map<string, string | null>();
+  taken.forEach(({ atS, timeS, iso, logged: is, filed }, i) => {
+    // Names start again at 0001 after 9999.
+    const name = `P${String(number).padStart(4, '0')}.RAW`;
+    number = number === 9999 ? 1 : number + 1;
+    if (!filed) return;
+    truth.set(name, is ? lineId(i) : null);
+    files.push({
+      key: name,
+      name,
+      clockS: Math.floor(START_S + atS + offsetS + drift * atS),
+      camera: '',
+      timeS: tells ? timeS : null,
+      iso: tells ? iso : null,
+    });
+  });
+  const all = logged(taken, luck);
+  // Where no settings are told, nothing could show that two were swapped.
+  const lines = tells ? withSwaps(all, luck) : all;
+  // The log comes in any order, those of one tap among themselves in their own.
   const shuffled = lines
     .map((line) => ({ line, at: Math.floor(next() * 4) }))
     .sort((a, b) => a.at - b.at || a.line.clockS - b.line.clockS)
     .map(({ line }) => line);
-  return { files, lines: chance(0.3) ? shuffled : lines, truth, offsetS: clock, even };
+  return { files, lines: chance(0.3) ? shuffled : lines, truth, offsetS, even };
 }
 
 /** A line is made from a little before to this long after what its file’s clock says, s. */
