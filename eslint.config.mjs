@@ -50,8 +50,8 @@ export default ts.config(
   ),
   only(
     ['apps/web/src/**'],
-    'packages, @gangway/station and @gangway/paper',
-    '^@gangway/(?!(station|paper)$)|^node:|packages/|server/',
+    'packages, @gangway/station, @gangway/paper and @gangway/sidecar',
+    '^@gangway/(?!(station|paper|sidecar)$)|^node:|packages/|server/',
   ),
   only(
     ['apps/server/src/**'],
@@ -60,8 +60,8 @@ export default ts.config(
   ),
   only(
     ['apps/cli/src/**'],
-    'packages, @gangway/station and @gangway/paper',
-    '^@gangway/(?!(station|paper)$)|packages/|web/',
+    'packages, @gangway/station, @gangway/paper and @gangway/sidecar',
+    '^@gangway/(?!(station|paper|sidecar)$)|packages/|web/',
   ),
   {
     files: ['apps/web/**/*.tsx', 'apps/web/**/*.ts'],

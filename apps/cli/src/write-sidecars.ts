@@ -1,6 +1,12 @@
 import { mkdir, readdir, readFile, rename, writeFile } from 'node:fs/promises';
-import { join, resolve } from 'node:path';
-import { mergeSidecar, sidecarsOfJob, sidecarText, Unreadable } from '@gangway/sidecar';
+import { join } from 'node:path';
+import {
+  mergeSidecar,
+  sidecarsOfJob,
+  sidecarText,
+  Unreadable,
+  type Wanted,
+} from '@gangway/sidecar';
 import type { Job } from '@gangway/station';
 
 interface Asked {
@@ -22,9 +28,30 @@ async function namesIn(folder: string): Promise<Map<string, string>> {
   return new Map(names.map((name) => [name.toLowerCase(), name]));
 }
 
-async function existingText(path: string | null): Promise<string | null> {
-  return path === null ? null : sidecarText(await readFile(path));
+/** A sidecar’s place, and what lies there and beside the picture already. */
+interface Place {
+  readonly target: string;
+  readonly here: Buffer | null;
+  readonly beside: Buffer | null;
 }
+
+const besideWins = 'It differs from the one beside the picture; move one of them away.';
+
+/** What is to be written, or null where all is as it should be. @throws Unreadable */
+function textFor({ here, beside }: Place, wanted: readonly Wanted[]): string | null {
+  const from = beside ?? here;
+  const result = mergeSidecar(from && sidecarText(from), wanted);
+  if (!result.ok) throw new Unreadable(result.message);
+  const { text } = result.merged;
+  if (here === null) return text;
+  const own = sidecarText(here);
+  if (own === text) return null;
+  // Of two that part, one in each folder, neither is written over.
+  if (beside && !here.equals(beside)) throw new Unreadable(besideWins);
+  return text;
+}
+
+const readOr = (path: string | null): Promise<Buffer> | null => (path === null ? null : readFile(path)); // prettier-ignore
 
 /**
  * Writes a sidecar for each exposure with a file name. What lies in `files` is merged, and so is
@@ -34,41 +61,28 @@ async function existingText(path: string | null): Promise<string | null> {
 export async function writeSidecars(job: Job, { out, files }: Asked, told: Told): Promise<number> {
   const { sidecars, without } = sidecarsOfJob(job);
   await mkdir(out, { recursive: true });
-  const [there, beside] = [await namesIn(out), files === null ? null : await namesIn(files)];
-  let [written, same, code] = [0, 0, 0];
+  const [there, beside] = [await namesIn(out), await namesIn(files ?? out)];
+  let [written, same] = [0, 0];
   for (const { line, why } of without) told.err(`${line.file ?? ''}: ${why}\n`);
-  if (without.length > 0) code = 2;
+  let code = without.length > 0 ? 2 : 0;
   for (const { name, wanted } of sidecars) {
-    const key = name.toLowerCase();
-    const own = there.get(key);
-    const other = beside?.get(key);
-    const from = other ? join(files!, other) : own ? join(out, own) : null;
-    const target = join(out, own ?? name);
+    const [own, other] = [there.get(name.toLowerCase()), beside.get(name.toLowerCase())];
+    const place: Place = {
+      target: join(out, own ?? name),
+      here: await readOr(own ? join(out, own) : null),
+      beside: await readOr(other && files !== null ? join(files, other) : null),
+    };
     try {
-      // Of two that part, one in each folder, neither is lost.
-      if (other && own && resolve(from!) !== resolve(target)) {
-        const both = [await readFile(from!), await readFile(target)] as const;
-        const merged = mergeSidecar(sidecarText(both[0]), wanted);
-        const done = merged.ok && merged.merged.text === sidecarText(both[1]);
-        if (!both[0].equals(both[1]) && !done) {
-          throw new Unreadable(`It differs from the one in ${files!}; move one of them away.`);
-        }
+      const text = textFor(place, wanted);
+      if (text === null) same++;
+      else {
+        await writeFile(`${place.target}.next`, text);
+        await rename(`${place.target}.next`, place.target);
+        written++;
       }
-      const existing = await existingText(from);
-      const result = mergeSidecar(existing, wanted);
-      if (!result.ok) throw new Unreadable(result.message);
-      const { text, changed } = result.merged;
-      const here = own ? await readFile(join(out, own), 'utf8') : null;
-      if (here === text || (!changed && resolve(from ?? '') === resolve(target))) {
-        same++;
-        continue;
-      }
-      await writeFile(`${target}.next`, text);
-      await rename(`${target}.next`, target);
-      written++;
     } catch (error) {
       if (!(error instanceof Unreadable)) throw error;
-      told.err(`${from ?? target}: ${error.message} It is left as it is.\n`);
+      told.err(`${place.target}: ${error.message} It is left as it is.\n`);
       code = 2;
     }
   }

@@ -123,7 +123,7 @@ describe('gangway card', () => {
 
   it.each([
     [['card', 'x.json'], '-o card.pdf'],
-    [['card', '-o', 'c.pdf'], 'give the station files'],
+    [['card', '-o', 'c.pdf'], 'give the station or job files'],
     [['card', 'x.json', '-o'], 'needs a value'],
     [['card', 'x.json', '-o', 'c.pdf', '--paper', 'A3'], 'A6, A5, A4, Letter'],
     [['card', 'x.json', '--loud'], '--loud is no option'],

@@ -187,7 +187,7 @@ describe('a whole job as a file', () => {
       { name: 'note', mine: '—', theirs: 'from the desk' },
     ]);
     // Something else is changed here before it is taken.
-    await send(job, [{ id: own.id, set: { rating: { was: null, to: 3 } } }]);
+    await send(job, [{ id: own.id, set: { rating: { to: 3 } } }]);
     const late = await take(text, { job: newId(), seen: look.body.token });
     expect(late.status).toBe(409);
     expect((await takeIn(text, { job: newId() })).status).toBe(200);

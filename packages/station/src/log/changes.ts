@@ -5,10 +5,10 @@ import { written } from '../document/written.js';
 
 /** Changes of a log, as they are kept, sent and carried out: a field at a time, so that two hands do not undo each other’s work. */
 
-/** What a field was when it was changed and what it is to be; null: not there. */
+/** What a field was when it was changed and what it is to be; left out: not there. */
 export interface FieldChange {
-  readonly was: unknown;
-  readonly to: unknown;
+  readonly was?: unknown;
+  readonly to?: unknown;
 }
 
 export type FieldChanges = Readonly<Record<string, FieldChange>>;
@@ -24,7 +24,7 @@ export type LogChange =
 /** Most changes in one request. */
 export const MOST_CHANGES = 500;
 
-const field = z.looseObject({ was: z.unknown(), to: z.unknown() });
+const field = z.looseObject({ was: z.unknown().optional(), to: z.unknown().optional() });
 const change = z.union(
   [
     z.strictObject({ id: z.uuid(), add: z.looseObject({ id: z.uuid() }) }),
@@ -40,7 +40,7 @@ export const logChangesSchema = z
   .array(change, { error: 'must be a list of changes' })
   .max(MOST_CHANGES, { error: `must hold at most ${MOST_CHANGES} changes` });
 
-const text = (value: unknown): string => written(null, value ?? null);
+const text = (value: unknown): string => (value === undefined ? '' : written(null, value));
 export const sameField = (a: unknown, b: unknown): boolean => text(a) === text(b);
 
 export type Applied =
@@ -54,7 +54,7 @@ const FIXED = new Set(['id']);
 /** A line with its fields changed. All of it or nothing. */
 export function withFields(line: Logged, set: FieldChanges): Applied {
   const now = line as unknown as Record<string, unknown>;
-  const own = (name: string): unknown => (Object.hasOwn(now, name) ? now[name] : null);
+  const own = (name: string): unknown => (Object.hasOwn(now, name) ? now[name] : undefined);
   const fields = Object.entries(set).filter(([name]) => !FIXED.has(name));
   const clash = fields.filter(
     ([name, { was, to }]) => !sameField(own(name), was) && !sameField(own(name), to),
@@ -65,7 +65,7 @@ export function withFields(line: Logged, set: FieldChanges): Applied {
 
 function checked(line: Logged, to: Readonly<Record<string, unknown>>): Applied {
   const kept = Object.entries(line).filter(([name]) => !Object.hasOwn(to, name));
-  const given = Object.entries(to).filter(([, value]) => value !== null && value !== undefined);
+  const given = Object.entries(to).filter(([, value]) => value !== undefined);
   const read = parseLogged(Object.fromEntries([...kept, ...given]));
   if (read.ok) return { kind: 'done', line: read.value };
   const [first] = read.problems;
@@ -79,7 +79,5 @@ export function fieldsBetween(before: Logged, after: Logged): FieldChanges | nul
   const names = new Set([...Object.keys(a!), ...Object.keys(b!)]);
   const found = [...names].filter((name) => !sameField(a![name], b![name]));
   if (found.length === 0) return null;
-  return Object.fromEntries(
-    found.map((name) => [name, { was: a![name] ?? null, to: b![name] ?? null }]),
-  );
+  return Object.fromEntries(found.map((name) => [name, { was: a![name], to: b![name] }]));
 }

@@ -4,3 +4,4 @@ export * from './changed.js';
 export * from './match.js';
 export * from './match-types.js';
 export * from './changes.js';
+export * from './columns.js';
