@@ -49,6 +49,7 @@ const WEB = {
     'words',
   ],
   begin: ['browser', 'ui', 'records', 'store', 'fields', 'drawing', 'pages', 'words'],
+  log: ['browser', 'ui', 'records', 'store', 'files', 'drawing', 'workers', 'pages', 'kit'],
   jobs: ['browser', 'ui', 'records', 'store', 'files', 'drawing', 'pages', 'begin'],
   kit: [
     'browser',
@@ -91,6 +92,7 @@ const WEB = {
   view: ['browser', 'ui', 'records', 'store', 'fields', 'drawing', 'station', 'rigs', 'words'],
   card: [
     ...['browser', 'ui', 'records', 'store', 'files', 'fields', 'drawing', 'station', 'words'],
+    'log',
   ],
   exposure: [
     ...['browser', 'ui', 'records', 'store', 'files', 'fields', 'drawing', 'station', 'rigs'],

@@ -130,9 +130,10 @@ async function carryOut(query: Query, job: string, changes: readonly LogChange[]
   const stations = await query<{ id: string }>('select id from stations where job_id = $1', [job]);
   const work = new Work(job, rows, new Set(stations.map(({ id }) => id)), own.films ?? []);
   const results = changes.map((change) => work.take(change));
+  const { latest: before } = await headOf(query, job);
   const latest = await store(query, job, work);
   if (work.touched.size > 0 || work.filmsChanged) await tell(query, job, latest);
-  return { latest, results };
+  return { before, latest, results };
 }
 
 /** The lines that changes are about, as they come to stand. */

@@ -7,6 +7,8 @@ import type { PlacePath } from './places.js';
  */
 const list = () => import('./jobs/index.js');
 const sheets = () => import('./jobs/sheets-page.js');
+const log = () => import('./log/index.js');
+const files = () => import('./log/files-page.js');
 const begin = () => import('./begin/index.js');
 const station = () => import('./station/index.js');
 const view = () => import('./view/index.js');
@@ -65,6 +67,8 @@ export const PAGES: Record<string, Load> = {
     return JobPage;
   },
   'jobs/:job/sheets': async () => (await sheets()).SheetsPage,
+  'jobs/:job/log': async () => (await log()).LogPage,
+  'jobs/:job/files': async () => (await files()).FilesPage,
   begin: async () => (await begin()).OwnLensPage,
   words: async () => (await words()).WordsPage,
   kit: async () => (await kit()).KitPage,

@@ -1,5 +1,5 @@
 import { Check } from 'lucide-react';
-import { useMemo } from 'react';
+import { lazy, Suspense, useMemo } from 'react';
 import { Link, useParams } from 'react-router';
 import * as z from 'zod';
 import { circlePicture, finderPicture, planPicture } from '@gangway/paper';
@@ -15,10 +15,13 @@ import { useKept } from '../browser/use-kept.js';
 import { ShapesView } from '../drawing/shapes-view.js';
 import { StationPart } from '../station/station-part.js';
 import { selectCard } from '../store/card.js';
+import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { AssumedRing } from '../ui/assumed-ring.js';
 import { StandFields } from './stand-fields.js';
 import { useAwake } from './use-awake.js';
+
+const LogBar = lazy(async () => ({ default: (await import('../log/log-bar.js')).LogBar }));
 
 const doneShape = z.array(z.string());
 
@@ -27,7 +30,8 @@ const keyOf = ({ id, says, figure = '' }: CardStep): string => `${id} ${says} ${
 
 /** The card on screen: one thing after the other, large, for one hand. */
 export function CardPage() {
-  const { station: id = '' } = useParams();
+  const { job: jobId = '', station: id = '' } = useParams();
+  const planned = useAppSelector(selectStation);
   const card = useAppSelector(selectCard);
   const [done, setDone] = useKept<string[]>(`card.${id}`, doneShape, []);
   const [awake, keepAwake] = useKept('awake', z.boolean(), true);
@@ -128,6 +132,11 @@ export function CardPage() {
               ? 'The screen stays on'
               : 'Keep the screen on'}
         </label>
+        <StationPart name="The log">
+          <Suspense>
+            <LogBar jobId={jobId} stationId={id} station={planned} strong={present === null} />
+          </Suspense>
+        </StationPart>
       </section>
       <StandFields />
     </div>

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { dropKit } from './dropped-kit.js';
+import { droppedFrom, dropPictures } from './dropped-pictures.js';
 import { useImport } from './use-import.js';
 
 const holdsFiles = (event: DragEvent): boolean =>
@@ -18,6 +19,7 @@ export function FileDrop({ children }: { children: ReactNode }) {
   const navigate = useNavigate();
   const inKit = /^\/(kit|rigs)\b/.test(pathname);
   const jobId = /^\/jobs\/([^/]+)/.exec(pathname)?.[1] ?? null;
+  const inFiles = /^\/jobs\/[^/]+\/files$/.test(pathname);
 
   useEffect(() => {
     const enter = (event: DragEvent): void => {
@@ -38,6 +40,10 @@ export function FileDrop({ children }: { children: ReactNode }) {
       event.preventDefault();
       depth.current = 0;
       setOver(false);
+      if (inFiles && event.dataTransfer) {
+        dropPictures(droppedFrom(event.dataTransfer));
+        return;
+      }
       const files = [...(event.dataTransfer?.files ?? [])];
       if (!inKit) {
         void importFiles(files, jobId);
@@ -56,7 +62,7 @@ export function FileDrop({ children }: { children: ReactNode }) {
       removeEventListener('dragover', hold);
       removeEventListener('drop', drop);
     };
-  }, [importFiles, jobId, inKit, navigate]);
+  }, [importFiles, jobId, inKit, inFiles, navigate]);
 
   return (
     <>
@@ -64,11 +70,13 @@ export function FileDrop({ children }: { children: ReactNode }) {
       {over && (
         <div className="pointer-events-none fixed inset-0 z-50 flex items-center justify-center border-4 border-within bg-paper/80">
           <p className="text-xl font-semibold">
-            {inKit
-              ? 'Drop it to look before it is imported'
-              : jobId
-                ? 'Drop to add to this job'
-                : 'Drop to begin a job'}
+            {inFiles
+              ? 'Drop the pictures to match them'
+              : inKit
+                ? 'Drop it to look before it is imported'
+                : jobId
+                  ? 'Drop to add to this job'
+                  : 'Drop to begin a job'}
           </p>
         </div>
       )}

@@ -5,7 +5,7 @@ import * as z from 'zod';
  * the stream and passes on what it hears; when that tab is closed another takes over.
  */
 const changeShape = z.object({
-  table: z.enum(['jobs', 'stations', 'rigs', 'kit_items']),
+  table: z.enum(['jobs', 'stations', 'rigs', 'kit_items', 'logs']),
   id: z.string(),
   /** Null: it was taken away, or has no revisions. */
   revision: z.number().nullable(),

@@ -1,4 +1,4 @@
-import { combineReducers, configureStore } from '@reduxjs/toolkit';
+import { combineReducers, configureStore, type Reducer } from '@reduxjs/toolkit';
 import { setupListeners } from '@reduxjs/toolkit/query';
 import { useDispatch, useSelector, useStore } from 'react-redux';
 import type { Rig, Station } from '@gangway/station';
@@ -14,18 +14,25 @@ import { keepPreferences, preferencesReducer } from './preferences.js';
 import { rigActions, rigReducer } from './rig.js';
 import { stationActions, stationReducer } from './station.js';
 
+const reducers = {
+  [api.reducerPath]: api.reducer,
+  preferences: preferencesReducer,
+  station: stationReducer,
+  rig: rigReducer,
+};
+
 export const store = configureStore({
-  reducer: combineReducers({
-    [api.reducerPath]: api.reducer,
-    preferences: preferencesReducer,
-    station: stationReducer,
-    rig: rigReducer,
-  }),
+  reducer: combineReducers(reducers),
   middleware: (standard) => standard().concat(api.middleware),
 });
 
 // Says when one comes back to the page; lists ask for it.
 setupListeners(store.dispatch);
+
+/** A part of the store that is loaded only where it is wanted. */
+export function addToStore(name: string, reducer: Reducer): void {
+  store.replaceReducer(combineReducers({ ...reducers, [name]: reducer }) as never);
+}
 
 export type RootState = ReturnType<typeof store.getState>;
 export const useAppDispatch = useDispatch.withTypes<typeof store.dispatch>();
@@ -38,8 +45,9 @@ addEventListener('pagehide', () => holdTab(session, false));
 addEventListener('pageshow', () => holdTab(session, true));
 noteKept(whyNotKept(local) === null);
 
-const places = { shelf: local, room: indexedRoom };
-const around = {
+/** Where edits lie until the server has them. */
+export const places = { shelf: local, room: indexedRoom };
+export const around = {
   dispatch: store.dispatch,
   tab,
   fetch: (...args: Parameters<typeof fetch>) => fetch(...args),
@@ -152,10 +160,17 @@ const LOOK_MS = 300;
 let looking: ReturnType<typeof setTimeout> | undefined;
 const seen = new Set<keyof typeof TAGS>();
 
+/** Who wants to hear that a log was changed; null: any may have been. */
+export const onLogs = new Set<(jobId: string | null, latest: number | null) => void>();
+
 // What is changed in another tab, by another person or through another server shows here too.
 onChanges((changes) => {
   const all = changes === 'anew';
-  for (const { table } of all ? [] : changes) seen.add(table);
+  if (all) for (const hear of onLogs) hear(null, null);
+  for (const { table, id, revision } of all ? [] : changes) {
+    if (table !== 'logs') seen.add(table);
+    else for (const hear of onLogs) hear(id, revision);
+  }
   if (all) for (const table of Object.keys(TAGS) as (keyof typeof TAGS)[]) seen.add(table);
   looking ??= setTimeout(() => {
     looking = undefined;

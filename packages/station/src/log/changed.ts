@@ -3,7 +3,7 @@ import type { Station } from '../document/station.js';
 import { degrees, distance, fStop, mm, trimmed, type Units } from '../words/format.js';
 import { MOVEMENTS, REAR_MOVEMENTS } from '../document/movements.js';
 import { MOVEMENT_NAMES, unitOf } from '../words/names.js';
-import { timeSaid } from '../words/times.js';
+import { setTimeSaid } from '../words/times.js';
 import { plannedFor, type LineSettings } from './planned.js';
 
 /** One setting that was made otherwise than planned. */
@@ -60,7 +60,7 @@ const moved = (field: (typeof MOVEMENTS)[number] | (typeof REAR_MOVEMENTS)[numbe
 
 const COMPARED: readonly Compared[] = [
   figure('stop', 'f_number', 2, fStop),
-  figure('time', 'time_s', 1, timeSaid),
+  figure('time', 'time_s', 1, setTimeSaid),
   figure('ISO', 'iso', 1, (value) => trimmed(value, 1)),
   {
     name: 'shutter',
@@ -118,7 +118,7 @@ export function setSaid(
   const parts = [
     lens ?? (focal_length_mm === undefined ? '' : `${trimmed(focal_length_mm, 1)} mm`),
     f_number === undefined ? '' : fStop(f_number),
-    time_s === undefined ? '' : timeSaid(time_s),
+    time_s === undefined ? '' : setTimeSaid(time_s),
     flash ? 'flash' : '',
     iso === undefined ? '' : `ISO ${trimmed(iso, 1)}`,
     ...(filters ?? []),

@@ -22,7 +22,7 @@ export type LogChange =
   | { readonly id: string; readonly films: FieldChange };
 
 /** Most changes in one request. */
-export const MOST_CHANGES = 500;
+export const LOG_CHANGES_AT_ONCE = 500;
 
 const field = z.looseObject({ was: z.unknown().optional(), to: z.unknown().optional() });
 const change = z.union(
@@ -38,7 +38,7 @@ const change = z.union(
 
 export const logChangesSchema = z
   .array(change, { error: 'must be a list of changes' })
-  .max(MOST_CHANGES, { error: `must hold at most ${MOST_CHANGES} changes` });
+  .max(LOG_CHANGES_AT_ONCE, { error: `must hold at most ${LOG_CHANGES_AT_ONCE} changes` });
 
 const text = (value: unknown): string => (value === undefined ? '' : written(null, value));
 export const sameField = (a: unknown, b: unknown): boolean => text(a) === text(b);

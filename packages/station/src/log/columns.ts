@@ -10,7 +10,7 @@ import { isFileName, isMoment, type Logged } from '../document/logged.js';
 import { MOVEMENTS, REAR_MOVEMENTS } from '../document/movements.js';
 import { degrees, distance, fStop, mm, trimmed, type Units } from '../words/format.js';
 import { MOVEMENT_NAMES } from '../words/names.js';
-import { timeSaid } from '../words/times.js';
+import { setTimeSaid } from '../words/times.js';
 
 /** The log as a table: each column with how it is written for people and for other programs, and read. */
 
@@ -152,10 +152,13 @@ export const LOG_COLUMNS: readonly LogColumn[] = [
   }),
   column<number>('time_s', 'exposure', {
     numeric: true,
-    shown: timeSaid,
+    shown: setTimeSaid,
     read: (text) => asCell(parseTimeS(text)),
   }),
   column('iso', 'ISO', figure(10_000_000, false, 0.01)),
+  column('planned', 'as planned', yesNo('yes', 'changed')),
+  column('note', 'note', words(1000)),
+  column('file', 'file', FILE),
   ...MOVEMENTS.map(movement),
   column<number | null>('focus_m', 'focus', {
     numeric: true,
@@ -164,9 +167,6 @@ export const LOG_COLUMNS: readonly LogColumn[] = [
     // As in the file, null is infinity.
     read: (text) => (INFINITE.test(text) ? ok(null) : asCell(parseDistanceM(text, 'm'))),
   }),
-  column('planned', 'as planned', yesNo('yes', 'changed')),
-  column('note', 'note', words(1000)),
-  column('file', 'file', FILE),
   column('file_sure', 'file sure', yesNo('yes', 'no')),
   column('rating', 'rating', figure(5, true, 0)),
   column('kept', 'kept', yesNo('yes', 'no')),

@@ -57,3 +57,17 @@ export function dialSaid(timeS: number, steps: ShutterSteps): string {
 /** A factor of time for a number of stops: 2.5×. */
 export const factorSaid = (stops: number): string =>
   `${trimmed(2 ** stops, 2 ** stops < 10 ? 1 : 0)}×`;
+
+/** How far a time may be from a step of the scale and still be that step, stops. */
+const ON_SCALE = 0.03;
+
+/** A time as it was set: by the name of the step where it is one, else as it is. */
+export function setTimeSaid(timeS: number): string {
+  for (const steps of ['third', 'half'] as const) {
+    const exact = Math.log2(timeS) * STEPS_PER_STOP[steps];
+    if (Math.abs(exact - Math.round(exact)) > ON_SCALE * STEPS_PER_STOP[steps]) continue;
+    const name = engraved(Math.round(exact), steps);
+    if (name !== null) return `${name} s`;
+  }
+  return timeSaid(timeS);
+}

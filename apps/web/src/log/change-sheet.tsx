@@ -1,0 +1,154 @@
+import { useState } from 'react';
+import { columnAt, fieldWith, parseLogged, type LineSettings, type Logged } from '@gangway/station';
+import { useAppSelector } from '../store/store.js';
+import { Button } from '../ui/button.js';
+import { Dialog } from '../ui/dialog.js';
+import { useReadyNotes } from './ready-notes.js';
+
+/** What is changed on the spot most often, the first with a keyboard of figures. */
+const FIELDS = ['f_number', 'time_s', 'iso', 'movements.rise_mm', 'movements.shift_mm', 'movements.tilt_deg', 'focus_m'] as const; // prettier-ignore
+
+const BLANK = { id: '00000000-0000-4000-8000-000000000000', at: '2026-01-01T00:00:00Z', planned: true }; // prettier-ignore
+
+/** What was done otherwise than planned, with a note of a few words. */
+export function ChangeSheet({
+  planned,
+  onClose,
+  onShot,
+}: {
+  planned: LineSettings;
+  onClose: () => void;
+  onShot: (set: Partial<Logged>, note: string) => void;
+}) {
+  const units = useAppSelector((state) => state.preferences.units);
+  const line = { ...BLANK, ...planned } as Logged;
+  const [texts, setTexts] = useState<Readonly<Record<string, string>>>({});
+  const [note, setNote] = useState('');
+  const [kept, setKept] = useState(true);
+  const [fault, setFault] = useState<{ path: string; message: string } | null>(null);
+  const [ready, { add, drop }] = useReadyNotes();
+  const [arranging, setArranging] = useState(false);
+  const submit = (): void => {
+    let now = line;
+    const set: Record<string, unknown> = {};
+    for (const [path, text] of Object.entries(texts)) {
+      const column = columnAt(path)!;
+      if (text === column.shown(line, units)) continue;
+      const read = column.read(text);
+      const [field, to] = read.ok ? fieldWith(now, path, read.value) : ['', null];
+      const made = read.ok ? parseLogged({ ...now, [field]: to }) : null;
+      if (!read.ok || (made && !made.ok)) {
+        setFault({ path, message: read.ok ? sentenceOf(made) : read.message });
+        return;
+      }
+      now = { ...now, [field]: to };
+      set[field] = to;
+    }
+    if (!kept) set.kept = false;
+    onShot(set as Partial<Logged>, note.trim());
+  };
+  return (
+    <Dialog open title="Shot, with a change" onClose={onClose}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          submit();
+        }}
+        noValidate
+      >
+        <div className="grid grid-cols-2 gap-x-4 gap-y-2">
+          {FIELDS.map((path) => {
+            const column = columnAt(path)!;
+            const shown = column.shown(line, units);
+            const own = fault?.path === path ? fault.message : null;
+            return (
+              <label key={path} className="block">
+                <span className="text-[13px] text-quiet">{label(column.label)}</span>
+                <input
+                  value={texts[path] ?? shown}
+                  onChange={(event) => {
+                    setFault(null);
+                    setTexts({ ...texts, [path]: event.target.value });
+                  }}
+                  onFocus={(event) => event.target.select()}
+                  autoComplete="off"
+                  aria-invalid={own !== null}
+                  className={`figure block min-h-11 w-full border bg-transparent px-2 text-[18px] ${texts[path] !== undefined && texts[path] !== shown ? 'border-costs' : 'border-rule-strong'}`}
+                />
+                {own && (
+                  <span role="alert" className="text-[13px] text-outside">
+                    {own}
+                  </span>
+                )}
+              </label>
+            );
+          })}
+        </div>
+        <label className="mt-3 block">
+          <span className="text-[13px] text-quiet">Note</span>
+          <input
+            value={note}
+            onChange={(event) => setNote(event.target.value)}
+            maxLength={1000}
+            autoComplete="off"
+            className="block min-h-11 w-full border border-rule-strong bg-transparent px-2 text-[16px]"
+          />
+        </label>
+        <div className="mt-2 flex flex-wrap gap-2" role="group" aria-label="Notes kept ready">
+          {ready.map((each) => (
+            <button
+              key={each}
+              type="button"
+              aria-label={arranging ? `Take away “${each}”` : each}
+              onClick={() =>
+                arranging ? drop(each) : setNote(note === '' ? each : `${note}, ${each}`)
+              }
+              className={`min-h-11 rounded-full border px-3 ${arranging ? 'border-outside line-through' : 'border-rule-strong'}`}
+            >
+              {each}
+            </button>
+          ))}
+        </div>
+        <div className="flex flex-wrap gap-x-4 pt-1 text-[14px]">
+          <button
+            type="button"
+            disabled={note.trim() === '' || ready.includes(note.trim())}
+            onClick={() => add(note.trim())}
+            className="min-h-9 underline underline-offset-4 disabled:opacity-40"
+          >
+            Keep this note ready
+          </button>
+          <button
+            type="button"
+            onClick={() => setArranging(!arranging)}
+            className="min-h-9 underline underline-offset-4"
+          >
+            {arranging ? 'Done' : 'Take some away'}
+          </button>
+        </div>
+        <label className="mt-1 flex min-h-11 items-center gap-2">
+          <input
+            type="checkbox"
+            checked={!kept}
+            onChange={(event) => setKept(!event.target.checked)}
+            className="size-6 accent-current"
+          />
+          Spoilt: to be taken again
+        </label>
+        <div className="sticky -bottom-5 -mx-5 mt-3 -mb-5 flex justify-end gap-2 border-t border-rule bg-paper px-5 py-3">
+          <Button look="quiet" onClick={onClose}>
+            Cancel
+          </Button>
+          <Button look="strong" type="submit" className="min-h-12 px-8 text-[17px]">
+            Shot
+          </Button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}
+
+const label = (text: string): string => `${text[0]!.toUpperCase()}${text.slice(1)}`;
+
+const sentenceOf = (made: ReturnType<typeof parseLogged> | null): string =>
+  made && !made.ok ? `This ${made.problems[0]!.message}.` : '';

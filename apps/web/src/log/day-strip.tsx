@@ -1,0 +1,167 @@
+import { useMemo } from 'react';
+import type { Logged, Station } from '@gangway/station';
+import { wallS } from './now.js';
+
+/** When each station was exposed: a lane for each, along the time of the day. */
+
+const [WIDTH, LANE, LEFT, FOOT] = [1000, 20, 0, 18] as const;
+/** More lanes nobody tells apart. */
+const MOST_LANES = 8;
+const STEPS_S = [60, 300, 600, 900, 1800, 3600, 7200, 14_400, 28_800, 86_400, 604_800];
+const LABELS = 8;
+
+interface Lane {
+  readonly id: string | undefined;
+  readonly name: string;
+  readonly lines: readonly Logged[];
+}
+
+function lanesOf(lines: readonly Logged[], stations: ReadonlyMap<string, Station>): Lane[] {
+  const byStation = new Map<string | undefined, Logged[]>();
+  for (const line of lines) {
+    const own = byStation.get(line.station);
+    if (own) own.push(line);
+    else byStation.set(line.station, [line]);
+  }
+  const lanes = [...byStation].map(([id, own]) => ({
+    id,
+    name: (id && stations.get(id)?.name) || 'No station',
+    lines: own,
+  }));
+  if (lanes.length <= MOST_LANES) return lanes;
+  const [shown, rest] = [lanes.slice(0, MOST_LANES - 1), lanes.slice(MOST_LANES - 1)];
+  return [...shown, { id: undefined, name: `${rest.length} more`, lines: rest.flatMap((each) => each.lines) }]; // prettier-ignore
+}
+
+const clockAt = (seconds: number): string => new Date(seconds * 1000).toISOString().slice(11, 16);
+
+export function DayStrip({
+  lines,
+  stations,
+  chosen,
+  onChoose,
+}: {
+  lines: readonly Logged[];
+  stations: ReadonlyMap<string, Station>;
+  chosen: string | null;
+  onChoose: (station: string | null) => void;
+}) {
+  const drawn = useMemo(() => {
+    if (lines.length === 0) return null;
+    let [least, most] = [Infinity, -Infinity];
+    for (const { at } of lines) {
+      const seconds = wallS(at);
+      least = Math.min(least, seconds);
+      most = Math.max(most, seconds);
+    }
+    const span = Math.max(60, most - least);
+    const [from, to] = [least - span * 0.02, most + span * 0.02];
+    const xOf = (seconds: number): number =>
+      LEFT + ((seconds - from) / (to - from)) * (WIDTH - LEFT);
+    const step = STEPS_S.find((each) => (to - from) / each <= LABELS) ?? STEPS_S.at(-1)!;
+    const marks: number[] = [];
+    for (let at = Math.ceil(from / step) * step; at <= to; at += step) marks.push(at);
+    const lanes = lanesOf(lines, stations).map((lane) => ({
+      ...lane,
+      kept: ticksOf(
+        lane.lines.filter(({ kept }) => kept !== false),
+        xOf,
+      ),
+      spoilt: ticksOf(
+        lane.lines.filter(({ kept }) => kept === false),
+        xOf,
+      ),
+    }));
+    return { lanes, marks: marks.map((at) => ({ at, x: xOf(at) })) };
+  }, [lines, stations]);
+  if (!drawn) return null;
+  const height = drawn.lanes.length * LANE + FOOT;
+  return (
+    <div
+      className="flex border-b border-rule bg-stage"
+      role="group"
+      aria-label="The day, station by station"
+    >
+      <ul className="w-56 shrink-0 max-sm:w-28" style={{ paddingBottom: FOOT }}>
+        {drawn.lanes.map(({ id, name, lines: own }) => (
+          <li key={`${id} ${name}`} style={{ height: LANE }} className="px-2 text-[13px] leading-5">
+            <button
+              type="button"
+              disabled={id === undefined}
+              aria-pressed={id !== undefined && chosen === id}
+              onClick={() => onChoose(chosen === id ? null : (id ?? null))}
+              className={`flex w-full justify-between gap-2 text-left ${chosen !== null && chosen === id ? 'font-semibold underline underline-offset-2' : chosen === null ? '' : 'text-quiet'}`}
+            >
+              <span className="truncate">{name}</span>
+              <span className="figure shrink-0 text-quiet">{own.length}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      <div className="relative min-w-0 flex-1" style={{ height }}>
+        <svg
+          viewBox={`0 0 ${WIDTH} ${height}`}
+          preserveAspectRatio="none"
+          className="absolute inset-0 size-full"
+          role="img"
+          aria-label={drawn.lanes
+            .map(
+              ({ name, lines: own }) =>
+                `${name}: ${own.length} exposures from ${own[0]!.at.slice(11, 16)} to ${own.at(-1)!.at.slice(11, 16)}`,
+            )
+            .join('; ')}
+        >
+          {drawn.marks.map(({ at, x }) => (
+            <path
+              key={at}
+              d={`M${x} 0V${height - FOOT}`}
+              stroke="var(--rule)"
+              vectorEffect="non-scaling-stroke"
+            />
+          ))}
+          {drawn.lanes.map(({ id, name, kept, spoilt }, i) => (
+            <g
+              key={`${id} ${name}`}
+              transform={`translate(0 ${i * LANE})`}
+              opacity={chosen === null || chosen === id ? 1 : 0.35}
+            >
+              <path
+                d={`M0 ${LANE - 2}H${WIDTH}`}
+                stroke="var(--rule)"
+                vectorEffect="non-scaling-stroke"
+              />
+              <path
+                d={kept}
+                stroke="var(--ink)"
+                strokeWidth={2}
+                vectorEffect="non-scaling-stroke"
+              />
+              <path
+                d={spoilt}
+                stroke="var(--outside)"
+                strokeWidth={2}
+                strokeDasharray="2 2"
+                vectorEffect="non-scaling-stroke"
+              />
+            </g>
+          ))}
+        </svg>
+        {drawn.marks.map(({ at, x }) => (
+          <span
+            key={at}
+            className="figure absolute bottom-0 -translate-x-1/2 text-[12px] text-quiet"
+            style={{ left: `${x / 10}%` }}
+          >
+            {clockAt(at)}
+          </span>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+/** Ticks as one path: as many as can be told apart. */
+function ticksOf(lines: readonly Logged[], xOf: (seconds: number) => number): string {
+  const places = new Set(lines.map(({ at }) => Math.round(xOf(wallS(at)) * 2) / 2));
+  return [...places].map((x) => `M${x} 4V${LANE - 3}`).join('');
+}

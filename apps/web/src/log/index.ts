@@ -1,0 +1,1 @@
+export { LogPage } from './log-page.js';

@@ -1,0 +1,322 @@
+import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { columnAt, type Logged, type LogColumn } from '@gangway/station';
+import { newId } from '../browser/new-id.js';
+import { saveBlob } from '../browser/save-file.js';
+import { PageTop, TOP_BUTTON } from '../pages/page-top.js';
+import { isMissing, useJobQuery } from '../records/api.js';
+import { linesOf, type OpenLog } from '../records/log-lines.js';
+import { NotFound } from '../records/states.js';
+import { logKeeper, useLog } from '../store/log.js';
+import { useAppSelector } from '../store/store.js';
+import { ActionMenu } from '../ui/action-menu.js';
+import { Button } from '../ui/button.js';
+import { useNotice } from '../ui/notices.js';
+import { fileName } from '../files/paper-choice.js';
+import { ChangeMany } from './change-many.js';
+import { DayStrip } from './day-strip.js';
+import { logCsv, logJson } from './export.js';
+import { LogState } from './log-bar.js';
+import { LogTable, type Cell } from './log-table.js';
+import { momentNow } from './now.js';
+import {
+  columnsFor,
+  columnsShown,
+  fillLines,
+  pasteBlock,
+  type Edit,
+  type StationNames,
+} from './table-edits.js';
+import { useStationNames } from './use-stations.js';
+
+/** The log of a job, as a table. */
+export function LogPage() {
+  const { job: jobId = '' } = useParams();
+  const { data: job, error } = useJobQuery(jobId);
+  const log = useLog(jobId);
+  const names = useStationNames(jobId);
+  if (isMissing(error)) return <NotFound />;
+  return (
+    <div className="flex h-dvh flex-col">
+      <PageTop
+        trail={
+          <Link to={`/jobs/${jobId}`} className="truncate font-semibold hover:underline">
+            {job?.name}
+          </Link>
+        }
+      >
+        <button
+          type="button"
+          className={TOP_BUTTON}
+          disabled={!log?.past.length}
+          onClick={() => logKeeper.undo()}
+          aria-label={log?.past.length ? `Undo: ${log.past.at(-1)!.label}` : 'Undo'}
+        >
+          Undo
+        </button>
+        <button
+          type="button"
+          className={TOP_BUTTON}
+          disabled={!log?.future.length}
+          onClick={() => logKeeper.redo()}
+        >
+          Redo
+        </button>
+      </PageTop>
+      {log && <Log log={log} name={job?.name ?? 'log'} names={names} />}
+    </div>
+  );
+}
+
+function Log({
+  log,
+  name,
+  names,
+}: {
+  log: OpenLog;
+  name: string;
+  names: StationNames & { error: string | null };
+}) {
+  const units = useAppSelector((state) => state.preferences.units);
+  const notice = useNotice();
+  const [filter, setFilter] = useState('');
+  const [station, setStation] = useState<string | null>(null);
+  const [selected, setSelected] = useState<Record<string, boolean>>({});
+  const [active, setActive] = useState<Cell | null>(null);
+  const [shown, setShown] = useState<readonly Logged[]>([]);
+  const [changing, setChanging] = useState(false);
+  const all = useMemo(() => linesOf(log), [log.order, log.lines, log.gone]); // eslint-disable-line react-hooks/exhaustive-deps -- only what it is made of
+  const columns = useMemo(() => columnsFor(names), [names]);
+  const lines = useMemo(
+    () => (station === null ? all : all.filter((each) => each.station === station)),
+    [all, station],
+  );
+  const visible = useMemo(() => columnsShown(columns, all), [columns, all]);
+  const calm = useDeferredValue(filter);
+  const chosen = useMemo(() => shown.filter(({ id }) => selected[id]), [shown, selected]);
+  const onShown = useCallback((next: readonly Logged[]) => setShown(next), []);
+
+  useKeys();
+
+  const take = (label: string, edit: Edit): string | null => {
+    if (!edit.ok) return edit.message;
+    logKeeper.change({ label, changes: edit.changes });
+    return null;
+  };
+  const told = (fault: string | null): void => {
+    if (fault !== null) notice([fault]);
+  };
+  const onEdit = (line: Logged, column: LogColumn, text: string): string | null =>
+    take(`Change ${column.label}`, fillLines([line], column, text));
+  const onPaste = ({ row, column }: Cell, text: string): void => {
+    const block = text.replace(/\r?\n$/, '').split(/\r?\n/).map((line) => line.split('\t')); // prettier-ignore
+    // One value on many selected lines is one change of all of them.
+    const single = block.length === 1 && block[0]!.length === 1 && chosen.length > 1;
+    told(
+      take(
+        `Paste ${block.length} ${block.length === 1 ? 'line' : 'lines'}`,
+        single
+          ? fillLines(chosen, visible[column]!, block[0]![0]!)
+          : pasteBlock(shown, visible, { row, column }, block),
+      ),
+    );
+  };
+  const onFill = (): void => {
+    if (!active) return;
+    const [from, column] = [shown[active.row], visible[active.column]];
+    if (!from || !column) return;
+    const text = column.path === 'at' ? from.at : column.plain(from);
+    const onto = chosen.length > 0 ? chosen : shown.slice(active.row + 1);
+    told(take(`Fill down ${column.label}`, fillLines(onto, column, text)));
+  };
+  const remove = (): void => {
+    logKeeper.change({
+      label: `Take out ${chosen.length} ${chosen.length === 1 ? 'line' : 'lines'}`,
+      changes: chosen.map(({ id }) => ({ id, remove: true })),
+    });
+    setSelected({});
+  };
+  const addLine = (): void => {
+    const id = newId();
+    const last = all.at(-1);
+    const line: Logged = {
+      id,
+      ...(last?.station ? { station: last.station } : {}),
+      at: momentNow(),
+      planned: false,
+    };
+    logKeeper.change({ label: 'Add a line', changes: [{ id, add: line }] });
+  };
+  const count = chosen.length;
+  return (
+    <main className="flex min-h-0 flex-1 flex-col">
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-2 px-5 py-3">
+        <h1 className="mr-2 text-[24px] font-semibold">
+          Log <span className="figure text-quiet">{all.length}</span>
+        </h1>
+        <input
+          type="search"
+          aria-label="Find in the log"
+          placeholder="Find"
+          value={filter}
+          onChange={(event) => setFilter(event.target.value)}
+          className="min-h-9 w-44 border border-rule-strong bg-paper px-2 pointer-coarse:min-h-11"
+        />
+        <span role="status" className="text-quiet">
+          {shown.length !== all.length ? `${shown.length} shown` : ''}
+          {count > 0 ? ` ${count} selected` : ''}
+        </span>
+        <span className="flex-1" />
+        {count > 0 && (
+          <>
+            <Button onClick={() => setChanging(true)}>Change {count} …</Button>
+            <Button onClick={remove}>Take out</Button>
+          </>
+        )}
+        <Button disabled={!active} onClick={onFill} title="Ctrl D">
+          Fill down
+        </Button>
+        <Button onClick={addLine}>Add a line</Button>
+        <ActionMenu
+          label="Save"
+          items={[
+            {
+              label: 'Save as a table (CSV)',
+              onSelect: () => saveBlob(`${fileName(name)}, log.csv`, logCsv(all, names)),
+            },
+            {
+              label: 'Save as JSON',
+              onSelect: () => saveBlob(`${fileName(name)}, log.json`, logJson(all)),
+            },
+          ]}
+        />
+        <Link to={`/jobs/${log.jobId}/log/table`} className="underline underline-offset-4">
+          Bring in a table
+        </Link>
+        <Link
+          to={`/jobs/${log.jobId}/files`}
+          className="inline-flex min-h-9 items-center rounded-sm border border-ink bg-ink px-3 font-medium text-on-strong pointer-coarse:min-h-11"
+        >
+          Match the files
+        </Link>
+      </div>
+      <div className="px-5 empty:hidden">
+        <LogState log={log} />
+        {names.error && (
+          <p role="alert" className="text-costs">
+            {names.error}
+          </p>
+        )}
+        <Clashes log={log} />
+      </div>
+      <DayStrip lines={all} stations={names.byId} chosen={station} onChoose={setStation} />
+      {!log.loaded ? (
+        <p role="status" className="px-5 py-6 text-quiet">
+          Loading the log …
+        </p>
+      ) : all.length === 0 ? (
+        <p className="max-w-xl px-5 py-8 text-[17px]">
+          Nothing is logged yet. Open a station’s card at the camera and tap <b>Shot</b> after each
+          exposure; or add a line here, or bring in a table.
+        </p>
+      ) : (
+        <LogTable
+          lines={lines}
+          columns={visible}
+          stations={names.byId}
+          units={units}
+          filter={calm}
+          selected={selected}
+          onSelect={setSelected}
+          active={active}
+          onActive={setActive}
+          onShown={onShown}
+          onEdit={onEdit}
+          onPaste={onPaste}
+          onFill={onFill}
+        />
+      )}
+      {changing && (
+        <ChangeMany
+          count={count}
+          columns={columns}
+          onClose={() => setChanging(false)}
+          onChange={(column, text) => {
+            const fault = take(
+              `Change ${column.label} of ${count}`,
+              fillLines(chosen, column, text),
+            );
+            if (fault === null) setChanging(false);
+            return fault;
+          }}
+        />
+      )}
+    </main>
+  );
+}
+
+/** Undo and redo by the keys, where nothing is being typed. */
+function useKeys(): void {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      const typing = (event.target as HTMLElement | null)?.closest('input:not([type=checkbox]), textarea, select'); // prettier-ignore
+      if (typing || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
+      event.preventDefault();
+      if (event.shiftKey) logKeeper.redo();
+      else logKeeper.undo();
+    };
+    addEventListener('keydown', onKey);
+    return () => removeEventListener('keydown', onKey);
+  }, []);
+}
+
+/** What two hands changed, and what the server does not take. */
+function Clashes({ log: { clashes, refused, lines } }: { log: OpenLog }) {
+  if (clashes.length === 0 && refused.length === 0) return null;
+  return (
+    <ul className="border-l-2 border-outside pl-3">
+      {clashes.slice(0, 20).map(({ change: { id, set }, theirs }) => (
+        <li key={id} className="flex flex-wrap items-center gap-3 py-1">
+          <span className="min-w-0 flex-1">
+            {lines[id]?.at.slice(11, 16)}:{' '}
+            {theirs === null
+              ? 'this line was taken out elsewhere.'
+              : Object.entries(set)
+                  .map(
+                    ([name, { to }]) =>
+                      `${columnAt(name)?.label ?? name} was changed elsewhere to “${saidOf((theirs as unknown as Record<string, unknown>)[name])}”, here to “${saidOf(to)}”`,
+                  )
+                  .join('; ')}
+          </span>
+          <Button onClick={() => logKeeper.decide(id, true)}>Keep mine</Button>
+          <Button onClick={() => logKeeper.decide(id, false)}>Take the other</Button>
+        </li>
+      ))}
+      {refused.slice(0, 20).map(({ change, message }, i) => (
+        <li key={`${change.id} ${i}`} className="py-1">
+          Not taken: {message}
+        </li>
+      ))}
+      {refused.length > 0 && (
+        <li className="flex gap-3 py-1">
+          <Button
+            onClick={() =>
+              saveBlob(
+                'not-taken.json',
+                new Blob([JSON.stringify(refused, null, 2)], { type: 'application/json' }),
+              )
+            }
+          >
+            Save these as a file
+          </Button>
+          <Button look="quiet" onClick={() => logKeeper.dropRefused()}>
+            Let them go
+          </Button>
+        </li>
+      )}
+    </ul>
+  );
+}
+
+const saidOf = (value: unknown): string =>
+  value === undefined ? 'nothing' : typeof value === 'string' ? value : JSON.stringify(value);

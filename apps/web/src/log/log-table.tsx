@@ -1,0 +1,404 @@
+import {
+  getCoreRowModel,
+  getFilteredRowModel,
+  getSortedRowModel,
+  useReactTable,
+  type ColumnDef,
+  type RowSelectionState,
+  type SortingState,
+} from '@tanstack/react-table';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import {
+  doneOtherwise,
+  type Logged,
+  type LogColumn,
+  type Otherwise,
+  type Station,
+  type Units,
+} from '@gangway/station';
+import { CellEditor } from './cell-editor.js';
+import { CLOCK_ONLY, searchText } from './table-edits.js';
+
+const ROW_PX = 34;
+
+export interface Cell {
+  readonly row: number;
+  readonly column: number;
+}
+
+const NUMBERS: Readonly<Record<string, true>> = { at: true };
+
+/** Raw values where columns are sorted by them. */
+function sortValue(line: Logged, { path, plain, numeric }: LogColumn): string | number {
+  const text = plain(line);
+  if (!numeric) return NUMBERS[path] ? text : text.toLowerCase();
+  return text === '' ? -Infinity : text === 'infinity' ? Infinity : Number(text);
+}
+
+const WIDTHS: Readonly<Record<string, number>> = {
+  at: 170,
+  station: 210,
+  note: 180,
+  file: 150,
+  lens: 200,
+  planned: 96,
+  'film.stock': 160,
+  filters: 160,
+};
+const widthOf = ({ path, label }: LogColumn): number =>
+  path === 'at' && label === CLOCK_ONLY ? 88 : (WIDTHS[path] ?? 78);
+
+/** What a column is called in the words of what was planned. */
+const NAMES: Readonly<Record<string, string>> = { f_number: 'stop', time_s: 'time', iso: 'ISO', focus_m: 'focus' }; // prettier-ignore
+
+export interface TableProps {
+  readonly lines: readonly Logged[];
+  readonly columns: readonly LogColumn[];
+  readonly stations: ReadonlyMap<string, Station>;
+  readonly units: Units;
+  readonly filter: string;
+  readonly selected: RowSelectionState;
+  readonly onSelect: (next: RowSelectionState) => void;
+  readonly active: Cell | null;
+  readonly onActive: (cell: Cell | null) => void;
+  /** Lines as they are shown: sorted and filtered. */
+  readonly onShown: (lines: readonly Logged[]) => void;
+  readonly onEdit: (line: Logged, column: LogColumn, text: string) => string | null;
+  readonly onPaste: (cell: Cell, text: string) => void;
+  readonly onFill: () => void;
+}
+
+export function LogTable(props: TableProps) {
+  const { lines, columns, units, filter, selected, onSelect, active, onActive, onShown } = props;
+  const [sorting, setSorting] = useState<SortingState>([]);
+  const defs = useMemo(
+    (): ColumnDef<Logged>[] =>
+      columns.map((column) => ({
+        id: column.path,
+        accessorFn: (line) => sortValue(line, column),
+        sortingFn: 'basic',
+      })),
+    [columns],
+  );
+  const table = useReactTable({
+    data: lines as Logged[],
+    columns: defs,
+    state: { sorting, globalFilter: filter, rowSelection: selected },
+    onSortingChange: setSorting,
+    onRowSelectionChange: (update) =>
+      onSelect(typeof update === 'function' ? update(selected) : update),
+    getRowId: ({ id }) => id,
+    getCoreRowModel: getCoreRowModel(),
+    getFilteredRowModel: getFilteredRowModel(),
+    getSortedRowModel: getSortedRowModel(),
+    getColumnCanGlobalFilter: () => true,
+    globalFilterFn: (row, _id, text: string) =>
+      searchText(row.original, columns, units).includes(text.toLowerCase()),
+  });
+  const { rows } = table.getRowModel();
+  const shown = useMemo(() => rows.map(({ original }) => original), [rows]);
+  useEffect(() => onShown(shown), [shown, onShown]);
+  const box = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => box.current,
+    estimateSize: () => ROW_PX,
+    overscan: 10,
+  });
+  const [editing, setEditing] = useState<{ cell: Cell; first: string | null } | null>(null);
+  const lastTicked = useRef<number | null>(null);
+  const template = `44px ${columns.map((column) => `${widthOf(column)}px`).join(' ')}`;
+  const go = (row: number, column: number): void => {
+    const next = {
+      row: Math.max(0, Math.min(rows.length - 1, row)),
+      column: Math.max(0, Math.min(columns.length - 1, column)),
+    };
+    onActive(next);
+    virtual.scrollToIndex(next.row);
+  };
+  const leave = (): void => {
+    setEditing(null);
+    box.current?.focus();
+  };
+  const onKey = (event: KeyboardEvent): void => {
+    if (editing || !active) return;
+    const { key, shiftKey, ctrlKey, metaKey, altKey } = event;
+    const command = ctrlKey || metaKey;
+    if (command && key.toLowerCase() === 'd') {
+      event.preventDefault();
+      props.onFill();
+      return;
+    }
+    if (command || altKey) return;
+    const page = Math.max(1, Math.floor((box.current?.clientHeight ?? 0) / ROW_PX) - 2);
+    const moves: Readonly<Record<string, readonly [number, number]>> = {
+      ArrowDown: [1, 0],
+      ArrowUp: [-1, 0],
+      ArrowLeft: [0, -1],
+      ArrowRight: [0, 1],
+      PageDown: [page, 0],
+      PageUp: [-page, 0],
+      Home: [0, -columns.length],
+      End: [0, columns.length],
+    };
+    const move = moves[key];
+    if (move) {
+      event.preventDefault();
+      go(active.row + move[0], active.column + move[1]);
+    } else if (key === 'Enter' || key === 'F2') {
+      event.preventDefault();
+      setEditing({ cell: active, first: null });
+    } else if (key === ' ' && !shiftKey) {
+      event.preventDefault();
+      tick(active.row, false);
+    } else if (key === 'Delete' || key === 'Backspace') {
+      event.preventDefault();
+      props.onEdit(shown[active.row]!, columns[active.column]!, '');
+    } else if (key.length === 1) {
+      event.preventDefault();
+      setEditing({ cell: active, first: key });
+    }
+  };
+  const tick = (row: number, range: boolean): void => {
+    const own = rows[row];
+    if (!own) return;
+    const on = !selected[own.id];
+    const from = range && lastTicked.current !== null ? lastTicked.current : row;
+    const next = { ...selected };
+    for (let i = Math.min(from, row); i <= Math.max(from, row); i++) {
+      const id = rows[i]!.id;
+      if (on) next[id] = true;
+      else delete next[id];
+    }
+    lastTicked.current = row;
+    onSelect(next);
+  };
+  const all = rows.length > 0 && rows.every(({ id }) => selected[id]);
+  return (
+    <div
+      ref={box}
+      role="grid"
+      aria-label="Log"
+      aria-rowcount={rows.length + 1}
+      aria-colcount={columns.length + 1}
+      aria-multiselectable
+      aria-activedescendant={active ? `cell-${active.row}-${active.column}` : undefined}
+      tabIndex={0}
+      onKeyDown={onKey}
+      onFocus={() => active ?? (rows.length > 0 && onActive({ row: 0, column: 0 }))}
+      onPaste={(event) => {
+        if (!active || editing) return;
+        event.preventDefault();
+        props.onPaste(active, event.clipboardData.getData('text/plain'));
+      }}
+      className="min-h-48 flex-1 overflow-auto border-t border-rule bg-paper"
+    >
+      <div
+        role="row"
+        aria-rowindex={1}
+        className="sticky top-0 z-10 grid border-b border-rule-strong bg-page text-[13px]"
+        style={{ gridTemplateColumns: template, width: 'max-content', minWidth: '100%' }}
+      >
+        <span
+          role="columnheader"
+          className="sticky left-0 flex items-center justify-center bg-page"
+        >
+          <input
+            type="checkbox"
+            aria-label="Select all that are shown"
+            checked={all}
+            onChange={() =>
+              onSelect(all ? {} : Object.fromEntries(rows.map(({ id }) => [id, true])))
+            }
+            className="size-5 accent-current"
+          />
+        </span>
+        {columns.map((column, i) => {
+          const sorted = table.getColumn(column.path)?.getIsSorted() ?? false;
+          return (
+            <span
+              key={column.path}
+              role="columnheader"
+              aria-colindex={i + 2}
+              aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : 'none'}
+            >
+              <button
+                type="button"
+                tabIndex={-1}
+                onClick={() => table.getColumn(column.path)?.toggleSorting()}
+                className={`flex min-h-9 w-full items-center gap-1 px-2 ${column.numeric ? 'justify-end' : ''} text-quiet hover:text-ink`}
+              >
+                {column.label}
+                <span aria-hidden className="w-2">
+                  {sorted === 'asc' ? '↑' : sorted === 'desc' ? '↓' : ''}
+                </span>
+              </button>
+            </span>
+          );
+        })}
+      </div>
+      <div
+        className="relative"
+        style={{ height: virtual.getTotalSize(), width: 'max-content', minWidth: '100%' }}
+      >
+        {virtual.getVirtualItems().map(({ index, start }) => (
+          <Row
+            key={rows[index]!.id}
+            index={index}
+            start={start}
+            template={template}
+            line={rows[index]!.original}
+            columns={columns}
+            stations={props.stations}
+            units={units}
+            selected={selected[rows[index]!.id] ?? false}
+            active={active?.row === index ? active.column : null}
+            editing={editing?.cell.row === index ? { column: editing.cell.column, first: editing.first } : null} // prettier-ignore
+            onTick={(range) => tick(index, range)}
+            onCell={(column, edit) => {
+              onActive({ row: index, column });
+              setEditing(edit ? { cell: { row: index, column }, first: null } : null);
+              if (!edit) box.current?.focus();
+            }}
+            onDone={(column, text, step) => {
+              const fault =
+                text === null ? null : props.onEdit(rows[index]!.original, columns[column]!, text);
+              if (fault !== null) return fault;
+              leave();
+              if (step === 'down') go(index + 1, column);
+              if (step === 'right') go(index, column + 1);
+              return null;
+            }}
+          />
+        ))}
+      </div>
+    </div>
+  );
+}
+
+interface RowProps {
+  readonly index: number;
+  readonly start: number;
+  readonly template: string;
+  readonly line: Logged;
+  readonly columns: readonly LogColumn[];
+  readonly stations: ReadonlyMap<string, Station>;
+  readonly units: Units;
+  readonly selected: boolean;
+  readonly active: number | null;
+  readonly editing: { readonly column: number; readonly first: string | null } | null;
+  readonly onTick: (range: boolean) => void;
+  readonly onCell: (column: number, edit: boolean) => void;
+  readonly onDone: (column: number, text: string | null, step: 'stay' | 'down' | 'right') => string | null; // prettier-ignore
+}
+
+function Row(props: RowProps) {
+  const { index, line, columns, stations, units, selected, active, editing } = props;
+  const station = line.station === undefined ? undefined : stations.get(line.station);
+  const otherwise = useMemo(
+    () => (station ? doneOtherwise(station, line, units) : []),
+    [station, line, units],
+  );
+  const spoilt = line.kept === false;
+  return (
+    <div
+      role="row"
+      aria-rowindex={index + 2}
+      aria-selected={selected}
+      className={`absolute grid border-b border-rule ${selected ? 'bg-stage' : ''}`}
+      style={{
+        gridTemplateColumns: props.template,
+        height: ROW_PX,
+        transform: `translateY(${props.start}px)`,
+        width: 'max-content',
+        minWidth: '100%',
+      }}
+    >
+      <span
+        role="gridcell"
+        className={`sticky left-0 flex items-center justify-center ${selected ? 'bg-stage' : 'bg-paper'}`}
+      >
+        <input
+          type="checkbox"
+          tabIndex={-1}
+          aria-label={`Select line ${index + 1}`}
+          checked={selected}
+          onClick={(event) => props.onTick(event.shiftKey)}
+          onChange={() => undefined}
+          className="size-5 accent-current"
+        />
+      </span>
+      {columns.map((column, i) => {
+        if (editing?.column === i) {
+          return (
+            <CellEditor
+              key={column.path}
+              label={column.label}
+              start={editing.first ?? (column.path === 'at' ? line.at : column.shown(line, units))}
+              onDone={(text, step) => props.onDone(i, text, step)}
+            />
+          );
+        }
+        return (
+          // eslint-disable-next-line jsx-a11y/click-events-have-key-events -- the grid hears the keys
+          <span
+            key={column.path}
+            id={`cell-${index}-${i}`}
+            role="gridcell"
+            tabIndex={-1}
+            aria-colindex={i + 2}
+            onClick={() => props.onCell(i, active === i)}
+            className={`truncate px-2 leading-8 ${column.numeric ? 'figure text-right' : ''} ${spoilt ? 'text-quiet line-through decoration-1' : ''} ${active === i ? 'outline-2 -outline-offset-2 outline-ink' : ''}`}
+          >
+            <CellText
+              column={column}
+              line={line}
+              units={units}
+              otherwise={otherwise}
+              known={station !== undefined}
+            />
+          </span>
+        );
+      })}
+    </div>
+  );
+}
+
+/** A cell’s text; what was done otherwise than planned stands out, with what was planned beside it. */
+function CellText({
+  column,
+  line,
+  units,
+  otherwise,
+  known,
+}: {
+  column: LogColumn;
+  line: Logged;
+  units: Units;
+  otherwise: readonly Otherwise[];
+  known: boolean;
+}) {
+  const text = column.shown(line, units);
+  if (column.path === 'planned') {
+    if (!known) return text;
+    if (otherwise.length === 0) return <span className="text-within">as planned</span>;
+    return <span className="text-costs">{otherwise.length} changed</span>;
+  }
+  if (column.path === 'file' && text !== '') {
+    const doubt = line.file_sure === false && line.file_fixed !== true;
+    return <span className={doubt ? 'text-costs underline decoration-dotted underline-offset-4' : ''}>{doubt ? `${text} ?` : text}</span>; // prettier-ignore
+  }
+  const name = NAMES[column.path] ?? column.label;
+  const own = column.path === 'at' ? undefined : otherwise.find((each) => each.name === name);
+  if (!own) return text;
+  return (
+    <span
+      className="text-costs underline decoration-dotted underline-offset-4"
+      title={`Planned: ${own.planned}`}
+    >
+      {text === '' ? '—' : text}
+      <span className="sr-only">, planned {own.planned}</span>
+    </span>
+  );
+}

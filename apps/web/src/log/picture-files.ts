@@ -1,0 +1,83 @@
+import type { FoundFile } from '../files/dropped-pictures.js';
+
+/** What a picture’s file says of itself, as far as it can be read. */
+export interface FileFacts {
+  /** By the camera’s clock, s of a clock without zones. */
+  readonly clockS: number | null;
+  readonly camera: string;
+  readonly timeS: number | null;
+  readonly iso: number | null;
+  readonly widthPx: number | null;
+  readonly heightPx: number | null;
+}
+
+export const NO_FACTS: FileFacts = {
+  clockS: null,
+  camera: '',
+  timeS: null,
+  iso: null,
+  widthPx: null,
+  heightPx: null,
+};
+
+/** What comes back from reading one file. */
+export interface ReadFile {
+  readonly path: string;
+  readonly facts: FileFacts;
+  readonly thumb: Blob | null;
+  readonly fault: string | null;
+}
+
+/** One exposure: a raw file and the JPEG of the same name are one. */
+export interface Picture {
+  /** Path without its extension. */
+  readonly key: string;
+  /** The file that stands for it: the raw one, where there is one. */
+  readonly name: string;
+  readonly folder: string;
+  readonly facts: FileFacts;
+  readonly thumb: Blob | null;
+  readonly fault: string | null;
+  readonly names: readonly string[];
+}
+
+const RAW = /\.(?:dng|cr[23w]|nef|nrw|arw|srf|sr2|raf|rw[2l]|orf|pef|ptx|iiq|3fr|fff|mef|mos|x3f|erf|kdc|dcr|raw)$/i; // prettier-ignore
+const PLAIN = /\.(?:jpe?g|tiff?|heic|heif|hif|avif|png|webp)$/i;
+
+export const isPicture = (path: string): boolean => RAW.test(path) || PLAIN.test(path);
+export const isSidecar = (path: string): boolean => /\.xmp$/i.test(path);
+
+const folderOf = (path: string): string => path.slice(0, path.lastIndexOf('/') + 1);
+export const baseOf = (path: string): string => path.slice(path.lastIndexOf('/') + 1);
+export const stemKey = (path: string): string =>
+  `${folderOf(path)}${baseOf(path).replace(/\.[^.]*$/, '')}`.toLowerCase();
+
+/** Files of one name in one folder as one picture. */
+export function picturesOf(read: readonly ReadFile[]): Picture[] {
+  const byStem = new Map<string, ReadFile[]>();
+  for (const each of read) {
+    const key = stemKey(each.path);
+    byStem.set(key, [...(byStem.get(key) ?? []), each]);
+  }
+  return [...byStem].map(([key, all]) => {
+    const first = all.find(({ path }) => RAW.test(path)) ?? all[0]!;
+    const told = all.find(({ facts }) => facts.clockS !== null) ?? first;
+    return {
+      key,
+      name: baseOf(first.path),
+      folder: folderOf(first.path),
+      facts: told.facts,
+      thumb: all.find(({ thumb }) => thumb !== null)?.thumb ?? null,
+      fault: told.facts.clockS === null ? (first.fault ?? 'It tells no time.') : null,
+      names: all.map(({ path }) => baseOf(path)),
+    };
+  });
+}
+
+/** Messages to and from the worker that reads. */
+export interface ReadAsked {
+  readonly files: readonly FoundFile[];
+}
+export interface ReadTold {
+  readonly read: readonly ReadFile[];
+}

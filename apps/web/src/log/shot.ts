@@ -1,0 +1,95 @@
+import {
+  exposuresOf,
+  nextFilm,
+  plannedFor,
+  progressOf,
+  type Logged,
+  type LogChange,
+  type Station,
+  type Which,
+} from '@gangway/station';
+import { newId } from '../browser/new-id.js';
+import type { OpenLog } from '../records/log-lines.js';
+import { linesOf } from '../records/log-lines.js';
+import { momentNow } from './now.js';
+
+/** What one tap at the camera puts into the log. */
+
+export interface Shot {
+  readonly stationId: string;
+  readonly station: Station;
+  readonly log: OpenLog;
+  readonly which: Which;
+  /** What was set otherwise than planned. */
+  readonly set: Partial<Logged>;
+  readonly note: string;
+  readonly atMs: number;
+}
+
+/** What says nothing of how the exposure was set. */
+const BESIDE = new Set(['kept', 'film']);
+
+/** A time that was changed is that of the one at hand; the others of its bracket go with it. */
+function timeOfBracket({ station, which: present, set }: Shot, which: Which): Partial<Logged> {
+  const [planned, own] = [plannedFor(station, present).time_s, plannedFor(station, which).time_s];
+  if (set.time_s === undefined || planned === undefined || own === undefined) return {};
+  return { time_s: (set.time_s / planned) * own };
+}
+
+/** @param before every line of the job that is there already: they tell what film is left */
+function shotLine(shot: Shot, which: Which, before: readonly Logged[]): Logged {
+  const { stationId, station, log, set, note, atMs } = shot;
+  const film = nextFilm(station, log.films, before);
+  return {
+    id: newId(),
+    station: stationId,
+    at: momentNow(atMs),
+    planned: Object.keys(set).every((name) => BESIDE.has(name)),
+    ...plannedFor(station, which),
+    ...(film ? { film } : {}),
+    ...set,
+    ...timeOfBracket(shot, which),
+    ...(note === '' ? {} : { note }),
+  };
+}
+
+/** One exposure, or with `whole` all that are left of its bracket: a camera that brackets by itself. */
+export function shotChanges(shot: Shot, whole: boolean): LogChange[] {
+  const { station, which, log } = shot;
+  const own =
+    whole && which.bracket !== null
+      ? exposuresOf(station).filter(
+          ({ frame, bracket }) => frame === which.frame && bracket! >= which.bracket!,
+        )
+      : [which];
+  const lines = linesOf(log);
+  return own.map((each) => {
+    const line = shotLine(shot, each, lines);
+    lines.push(line);
+    return { id: line.id, add: line };
+  });
+}
+
+/** Lines of one station. */
+export const ownLines = (log: OpenLog, stationId: string): Logged[] =>
+  linesOf(log).filter(({ station }) => station === stationId);
+
+/** What comes next; when all are taken, the last of them once more. */
+export function nextOf(log: OpenLog, stationId: string, station: Station) {
+  const progress = progressOf(station, ownLines(log, stationId));
+  const all = exposuresOf(station);
+  return { ...progress, which: progress.next ?? all.at(-1)! };
+}
+
+/** Frame 2 of 3, bracket 1 of 3. */
+export function whichSaid(station: Station, { frame, bracket }: Which): string {
+  const all = exposuresOf(station);
+  const frames = Math.max(...all.map((each) => each.frame ?? 0));
+  const brackets = Math.max(...all.map((each) => each.bracket ?? 0));
+  return [
+    frame === null ? '' : `frame ${frame} of ${frames}`,
+    bracket === null ? '' : `bracket ${bracket} of ${brackets}`,
+  ]
+    .filter(Boolean)
+    .join(', ');
+}

@@ -1,0 +1,173 @@
+import {
+  fieldWith,
+  LOG_COLUMNS,
+  parseLogged,
+  type CellRead,
+  type FieldChange,
+  type Logged,
+  type LogChange,
+  type LogColumn,
+  type Station,
+  type Units,
+} from '@gangway/station';
+
+/** Edits of the log’s table as changes: one cell, many lines at once, a block from a spreadsheet. */
+
+export type Edit =
+  | { readonly ok: true; readonly changes: readonly LogChange[] }
+  | { readonly ok: false; readonly message: string };
+
+export interface StationNames {
+  readonly byId: ReadonlyMap<string, Station>;
+  readonly idByName: ReadonlyMap<string, string>;
+}
+
+/** The station’s column, by the stations’ names, and all the others. */
+export function columnsFor({ byId, idByName }: StationNames): readonly LogColumn[] {
+  const nameOf = ({ station }: Logged): string =>
+    station === undefined ? '' : (byId.get(station)?.name ?? '');
+  const read = (text: string): CellRead => {
+    const name = text.trim();
+    if (name === '') return { ok: true, value: undefined };
+    const id = idByName.get(name.toLowerCase());
+    return id === undefined
+      ? { ok: false, message: `There is no station “${name}” in this job.` }
+      : { ok: true, value: id };
+  };
+  const station: LogColumn = { path: 'station', label: 'station', numeric: false, shown: nameOf, plain: nameOf, read }; // prettier-ignore
+  const [at, ...others] = LOG_COLUMNS;
+  return [at!, station, ...others];
+}
+
+/** What makes a file’s match one that was set by hand. */
+const byHand = (path: string, value: unknown): Record<string, unknown> =>
+  path === 'file'
+    ? { file_fixed: value === undefined ? undefined : true, file_sure: undefined }
+    : {};
+
+/** A line with one cell set, as the fields that change. */
+function cellFields(line: Logged, path: string, value: unknown): Record<string, FieldChange> {
+  const [field, to] = fieldWith(line, path, value);
+  const now = line as unknown as Record<string, unknown>;
+  const set = { [field]: to, ...byHand(path, value) };
+  return Object.fromEntries(
+    Object.entries(set)
+      .filter(([name, next]) => !(now[name] === undefined && next === undefined))
+      .map(([name, next]) => [name, { was: now[name], to: next }]),
+  );
+}
+
+/** Why a line cannot have a value; null where it can. */
+function faultIn(line: Logged, path: string, value: unknown): string | null {
+  const [field, to] = fieldWith(line, path, value);
+  const read = parseLogged({ ...line, [field]: to });
+  return read.ok ? null : `This ${read.problems[0]!.message}.`;
+}
+
+/** One text into one column of many lines. What it says is checked once: it is the same for all. */
+export function fillLines(lines: readonly Logged[], column: LogColumn, text: string): Edit {
+  const [first] = lines;
+  if (!first) return { ok: true, changes: [] };
+  const read = column.read(text);
+  if (!read.ok) return read;
+  if (column.path === 'at' && read.value === undefined) {
+    return { ok: false, message: 'Every line needs its time.' };
+  }
+  if (column.path === 'planned' && read.value === undefined) {
+    return { ok: false, message: 'Write yes or no.' };
+  }
+  const fault = faultIn(first, column.path, read.value);
+  if (fault !== null) return { ok: false, message: fault };
+  const changes = lines.flatMap((line): LogChange[] => {
+    const set = cellFields(line, column.path, read.value);
+    const differs = Object.values(set).some(({ was, to }) => was !== to);
+    return differs ? [{ id: line.id, set }] : [];
+  });
+  return { ok: true, changes };
+}
+
+/** A block of cells put down from one cell on, to the right and downwards. All of it or nothing. */
+export function pasteBlock(
+  lines: readonly Logged[],
+  columns: readonly LogColumn[],
+  from: { readonly row: number; readonly column: number },
+  block: readonly (readonly string[])[],
+): Edit {
+  const wide = Math.max(...block.map((cells) => cells.length));
+  if (from.row + block.length > lines.length) {
+    return { ok: false, message: `There are ${block.length} lines to paste and only ${lines.length - from.row} from here on.` }; // prettier-ignore
+  }
+  if (from.column + wide > columns.length) {
+    return { ok: false, message: `There are ${wide} columns to paste and only ${columns.length - from.column} from here on.` }; // prettier-ignore
+  }
+  const changes: LogChange[] = [];
+  const known = new Map<string, CellRead & { fault?: string | null }>();
+  for (const [r, cells] of block.entries()) {
+    let line = lines[from.row + r]!;
+    const set: Record<string, FieldChange> = {};
+    for (const [c, text] of cells.entries()) {
+      const column = columns[from.column + c]!;
+      const key = `${column.path}\n${text}`;
+      const read = known.get(key) ?? column.read(text);
+      if (!known.has(key)) {
+        const fault = read.ok ? faultIn(line, column.path, read.value) : null;
+        known.set(key, { ...read, fault });
+        if (!read.ok || fault !== null) {
+          return { ok: false, message: `Line ${r + 1}, ${column.label}: ${read.ok ? fault : read.message} Nothing was pasted.` }; // prettier-ignore
+        }
+      }
+      if (!read.ok) continue;
+      for (const [field, change] of Object.entries(cellFields(line, column.path, read.value))) {
+        set[field] = { was: set[field] ? set[field].was : change.was, to: change.to };
+        line = { ...line, [field]: change.to };
+      }
+    }
+    if (Object.values(set).some(({ was, to }) => was !== to)) changes.push({ id: line.id, set });
+  }
+  return { ok: true, changes };
+}
+
+/** What the time’s column is called where the whole log is of one day. */
+export const CLOCK_ONLY = 'at';
+
+/** The time without its day, where all lines are of one. */
+function withoutDay(column: LogColumn, lines: readonly Logged[]): LogColumn {
+  const day = lines[0]?.at.slice(0, 10);
+  if (column.path !== 'at' || lines.some(({ at }) => at.slice(0, 10) !== day)) return column;
+  return { ...column, label: CLOCK_ONLY, shown: ({ at }) => at.slice(11, 19) };
+}
+
+/** Columns that are always shown, and those that any line fills. */
+const ALWAYS = new Set(['at', 'station', 'frame', 'f_number', 'time_s', 'iso', 'planned', 'note', 'file', 'kept']); // prettier-ignore
+
+export function columnsShown(columns: readonly LogColumn[], lines: readonly Logged[]): LogColumn[] {
+  const left = new Set(columns.filter(({ path }) => !ALWAYS.has(path)));
+  const used = new Set<string>();
+  for (const line of lines) {
+    if (left.size === 0) break;
+    for (const column of left) {
+      const text = column.plain(line);
+      // Movements that stand at zero say nothing.
+      if (text === '' || (column.path.startsWith('movements.') && text === '0')) continue;
+      used.add(column.path);
+      left.delete(column);
+    }
+  }
+  return columns
+    .filter(({ path }) => ALWAYS.has(path) || used.has(path))
+    .map((column) => withoutDay(column, lines));
+}
+
+const searchable = new WeakMap<Logged, string>();
+
+/** Everything a line shows, in small letters. */
+export function searchText(line: Logged, columns: readonly LogColumn[], units: Units): string {
+  const before = searchable.get(line);
+  if (before !== undefined) return before;
+  const made = columns
+    .map((column) => column.shown(line, units))
+    .join('\n')
+    .toLowerCase();
+  searchable.set(line, made);
+  return made;
+}

@@ -1,0 +1,304 @@
+import * as z from 'zod';
+import { LOG_CHANGES_AT_ONCE, type Loaded, type LogChange } from '@gangway/station';
+import type { Drafts } from './drafts.js';
+import {
+  answered,
+  changed,
+  decided,
+  emptyLog,
+  heard,
+  redone,
+  undone,
+  type HeardLine,
+  type LogSave,
+  type LogStep,
+  type OpenLog,
+  type Outcome,
+  type RefusedChange,
+} from './log-lines.js';
+
+/**
+ * Brings a log to the server and back: changes wait in their order in the browser’s own storage and
+ * are sent one part after the other, again and again while the server is away. A change that was
+ * carried out already is carried out once, so that a lost answer costs nothing.
+ */
+
+/** What of a log lies in the browser until the server has it. */
+export interface Outbox {
+  readonly keptAt: number;
+  readonly waiting: readonly LogChange[];
+  readonly refused: readonly RefusedChange[];
+}
+
+const outboxShape = z.object({
+  keptAt: z.number().catch(0),
+  waiting: z.array(z.looseObject({ id: z.string() })).catch([]),
+  refused: z.array(z.object({ change: z.looseObject({ id: z.string() }), message: z.string() })).catch([]), // prettier-ignore
+});
+
+export const readOutbox = async (kept: unknown): Promise<Outbox | null> =>
+  (outboxShape.safeParse(kept).data as Outbox | undefined) ?? null;
+
+const answerShape = z.object({
+  before: z.number(),
+  latest: z.number(),
+  results: z.array(
+    z.looseObject({
+      id: z.string(),
+      outcome: z.enum(['done', 'clash', 'refused']),
+      message: z.string().optional(),
+      fields: z.array(z.string()).optional(),
+    }),
+  ),
+});
+const headShape = z.object({ latest: z.number(), total: z.number(), films: z.array(z.unknown()) });
+const detailShape = z.object({ detail: z.string() });
+
+export interface LogSurroundings {
+  readonly getLog: () => OpenLog | null;
+  readonly setLog: (log: OpenLog | null) => void;
+  readonly drafts: Drafts<Outbox>;
+  readonly tab: string;
+  /** Whether another tab that kept something still runs and sends it by itself. */
+  readonly runs: (tab: string) => Promise<boolean>;
+  readonly fetch: typeof fetch;
+  readonly wait: (ms: number) => Promise<void>;
+  readonly now: () => number;
+}
+
+const AGAIN_MS = [500, 1000, 2000, 3000, 5000];
+const REQUEST_MS = 15_000;
+const AWAY = 'The server does not answer. Everything is kept here and will be sent.';
+const MOST_STEPS = 100;
+/** Lines taken in between two looks at what else there is to do. */
+const AT_ONCE = 500;
+
+export function makeLogKeeper(around: LogSurroundings) {
+  const { drafts, tab } = around;
+  let running = false;
+  let wake: (() => void) | null = null;
+  let fetching: Promise<void> | null = null;
+
+  const openNow = (jobId: string): OpenLog | null => {
+    const log = around.getLog();
+    return log?.jobId === jobId ? log : null;
+  };
+  const update = (jobId: string, next: (log: OpenLog) => OpenLog): void => {
+    const log = openNow(jobId);
+    if (log) around.setLog(next(log));
+  };
+  const say = (jobId: string, save: LogSave): void => update(jobId, (log) => ({ ...log, save }));
+  const pause = (ms: number): Promise<void> =>
+    Promise.race([around.wait(ms), new Promise<void>((resolve) => (wake = resolve))]);
+
+  function keep(log: OpenLog): void {
+    const { jobId, waiting, refused } = log;
+    if (waiting.length === 0 && refused.length === 0) void drafts.drop(jobId, tab);
+    else drafts.keep(jobId, tab, { keptAt: around.now(), waiting, refused });
+  }
+
+  /** Does something to the log, keeps it and sends it. */
+  function act(next: (log: OpenLog) => OpenLog): void {
+    const before = around.getLog();
+    if (!before) return;
+    const log = next(before);
+    if (log === before) return;
+    around.setLog({ ...log, past: log.past.slice(-MOST_STEPS) });
+    keep(log);
+    void send(log.jobId);
+  }
+
+  async function send(jobId: string): Promise<void> {
+    if (running) return;
+    running = true;
+    try {
+      for (let missed = 0; ;) {
+        const log = openNow(jobId);
+        if (!log || log.waiting.length === 0) {
+          if (log && log.save.kind !== 'stopped') say(jobId, { kind: 'saved' });
+          return;
+        }
+        if (log.save.kind === 'stopped') return;
+        const outcome = await sendPart(jobId, log.waiting.slice(0, LOG_CHANGES_AT_ONCE));
+        if (outcome === 'stopped') return;
+        missed = outcome === 'away' ? missed + 1 : 0;
+        if (missed > 0) await pause(AGAIN_MS[Math.min(missed, AGAIN_MS.length) - 1]!);
+      }
+    } finally {
+      running = false;
+      const log = around.getLog();
+      if (log && log.waiting.length > 0 && log.save.kind === 'saved') void send(log.jobId);
+    }
+  }
+
+  type Sent =
+    | { readonly kind: 'sent'; readonly answer: z.infer<typeof answerShape> }
+    | { readonly kind: 'away' }
+    | { readonly kind: 'stopped'; readonly message: string };
+
+  async function post(jobId: string, part: readonly LogChange[]): Promise<Sent> {
+    try {
+      const response = await around.fetch(`/api/jobs/${jobId}/log`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify({ changes: part }),
+        signal: AbortSignal.timeout(REQUEST_MS),
+      });
+      const body: unknown = await response.json();
+      const read = answerShape.safeParse(body);
+      if (response.ok && read.success && read.data.results.length === part.length) {
+        return { kind: 'sent', answer: read.data };
+      }
+      if (response.status < 500 && !response.ok) {
+        const message = detailShape.safeParse(body).data?.detail ?? 'The server refuses the log.';
+        return { kind: 'stopped', message: `${message} What is not sent is kept here.` };
+      }
+    } catch {
+      // The server or the way to it is gone.
+    }
+    return { kind: 'away' };
+  }
+
+  async function sendPart(jobId: string, part: readonly LogChange[]): Promise<Sent['kind']> {
+    if (openNow(jobId)?.save.kind !== 'away') say(jobId, { kind: 'sending' });
+    const sent = await post(jobId, part);
+    if (sent.kind === 'away') say(jobId, { kind: 'away', message: AWAY });
+    else if (sent.kind === 'stopped') say(jobId, { kind: 'stopped', message: sent.message });
+    else {
+      const { before, latest, results } = sent.answer;
+      update(jobId, (log) => {
+        const next = answered(log, results as readonly Outcome[]);
+        const alone = before === next.latest && next.loaded;
+        // Nobody else came in between: nothing has to be looked at anew.
+        return { ...next, latest: alone ? latest : next.latest, save: { kind: 'sending' } };
+      });
+      const log = openNow(jobId);
+      if (log) keep(log);
+    }
+    return sent.kind;
+  }
+
+  /** Sends what waits in a log that was put away for another. */
+  async function deliver({ jobId, waiting, refused }: OpenLog): Promise<void> {
+    let left = waiting;
+    for (let missed = 0; left.length > 0 && !openNow(jobId);) {
+      const part = left.slice(0, LOG_CHANGES_AT_ONCE);
+      const sent = await post(jobId, part);
+      if (sent.kind === 'stopped') return;
+      missed = sent.kind === 'away' ? missed + 1 : 0;
+      if (missed > 0) await pause(AGAIN_MS[Math.min(missed, AGAIN_MS.length) - 1]!);
+      else left = left.slice(part.length);
+    }
+    if (left.length === 0 && refused.length === 0) await drafts.drop(jobId, tab);
+  }
+
+  /** Takes in what was kept here, of this tab and of those that are gone. */
+  async function takeUp(jobId: string): Promise<void> {
+    const { drafts: found } = await drafts.all(jobId);
+    const own = [];
+    for (const each of found) {
+      if (each.tab === tab || !(await around.runs(each.tab))) own.push(each);
+    }
+    own.sort((a, b) => a.draft.keptAt - b.draft.keptAt);
+    const waiting = own.flatMap(({ draft }) => draft.waiting);
+    const refused = own.flatMap(({ draft }) => draft.refused);
+    if (waiting.length === 0 && refused.length === 0) return;
+    update(jobId, (log) => {
+      const next = { ...log, waiting: [...waiting, ...log.waiting], refused };
+      return log.loaded ? heard(next, [], log) : next;
+    });
+    const log = openNow(jobId);
+    if (!log) return;
+    keep(log);
+    for (const each of own) if (each.tab !== tab) await drafts.drop(jobId, each.tab);
+  }
+
+  async function open(jobId: string): Promise<void> {
+    if (openNow(jobId)) return look(jobId);
+    const before = around.getLog();
+    if (before && before.waiting.length > 0) void deliver(before);
+    around.setLog(emptyLog(jobId));
+    await takeUp(jobId);
+    await look(jobId);
+    void send(jobId);
+  }
+
+  /** Fetches what was changed since the last look, again while the server is away. */
+  function look(jobId: string): Promise<void> {
+    fetching ??= lookUntilThere(jobId).finally(() => (fetching = null));
+    return fetching;
+  }
+
+  async function lookUntilThere(jobId: string): Promise<void> {
+    for (let missed = 0; openNow(jobId); missed++) {
+      const outcome = await lookOnce(jobId).catch(() => 'away' as const);
+      if (outcome !== 'away') return;
+      if (openNow(jobId)?.save.kind !== 'away') say(jobId, { kind: 'away', message: AWAY });
+      await pause(AGAIN_MS[Math.min(missed, AGAIN_MS.length - 1)]!);
+    }
+  }
+
+  async function lookOnce(jobId: string): Promise<'there' | 'away'> {
+    const since = openNow(jobId)?.latest ?? 0;
+    const response = await around.fetch(`/api/jobs/${jobId}/log?since=${since}`);
+    if (response.status >= 500) return 'away';
+    if (!response.ok || !response.body) {
+      say(jobId, { kind: 'stopped', message: 'There is no such job; its log cannot be read.' });
+      return 'there';
+    }
+    const read: unknown[] = [];
+    for await (const lines of linesFrom(response.body)) {
+      for (const line of lines) read.push(JSON.parse(line));
+      // A long log comes in parts, so that the page stays awake.
+      await around.wait(0);
+    }
+    const head = headShape.parse(read[0]);
+    const rows = read.slice(1) as HeardLine[];
+    if (since === 0 && rows.length < head.total) return 'away';
+    const found = { latest: head.latest, films: head.films as Loaded[] };
+    update(jobId, (log) => {
+      const next = heard(log, rows, found);
+      return next.save.kind === 'away' && next.waiting.length === 0 ? { ...next, save: { kind: 'saved' } } : next; // prettier-ignore
+    });
+    return 'there';
+  }
+
+  function tell(jobId: string | null, latest: number | null): void {
+    const log = around.getLog();
+    if (!log || (jobId !== null && jobId !== log.jobId)) return;
+    if (latest !== null && latest <= log.latest && log.films.length === 0) return;
+    void look(log.jobId);
+    wake?.();
+  }
+
+  return {
+    open,
+    tell,
+    tryNow: () => wake?.(),
+    change: (step: Pick<LogStep, 'label' | 'changes'>) =>
+      act((log) => (step.changes.length === 0 ? log : changed(log, step))),
+    undo: () => act(undone),
+    redo: () => act(redone),
+    decide: (id: string, mine: boolean) => act((log) => decided(log, id, mine)),
+    /** Lets go of what the server refuses. */
+    dropRefused: () => act((log) => ({ ...log, refused: [] })),
+  };
+}
+
+export type LogKeeper = ReturnType<typeof makeLogKeeper>;
+
+/** Lines of text as they come, in parts of a few hundred. */
+async function* linesFrom(body: ReadableStream<Uint8Array>): AsyncGenerator<string[]> {
+  const decoder = new TextDecoder();
+  const reader = body.getReader();
+  let rest = '';
+  for (;;) {
+    const { done, value } = await reader.read();
+    rest += done ? decoder.decode() : decoder.decode(value, { stream: true });
+    const lines = rest.split('\n');
+    rest = done ? '' : (lines.pop() ?? '');
+    const full = lines.filter((line) => line !== '');
+    for (let i = 0; i < full.length; i += AT_ONCE) yield full.slice(i, i + AT_ONCE);
+    if (done) return;
+  }
+}
