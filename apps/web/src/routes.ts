@@ -61,6 +61,7 @@ export const STATION: Load = async () => {
 /** Pages outside a station. */
 export const PAGES: Record<string, Load> = {
   jobs: async () => (await list()).JobsPage,
+  'jobs/take-in': async () => (await import('./jobs/take-in-page.js')).TakeInPage,
   'jobs/:job': async () => {
     const { JobPage } = await list();
     fetchAhead(station, frame, view, rigBar, kept);
@@ -68,6 +69,7 @@ export const PAGES: Record<string, Load> = {
   },
   'jobs/:job/sheets': async () => (await sheets()).SheetsPage,
   'jobs/:job/log': async () => (await log()).LogPage,
+  'jobs/:job/log/table': async () => (await import('./log/table-page.js')).TablePage,
   'jobs/:job/files': async () => (await files()).FilesPage,
   begin: async () => (await begin()).OwnLensPage,
   words: async () => (await words()).WordsPage,

@@ -1,6 +1,7 @@
 import {
   dialSaid,
   engravedFNumber,
+  meantFNumber,
   readings,
   setSaid,
   trimmed,
@@ -65,7 +66,7 @@ function light({ line, station }: Exposed): Wanted[] {
   const found: Wanted[] = [];
   if (f_number !== undefined) {
     const factor = multiplied(station);
-    const acting = f_number * factor;
+    const acting = meantFNumber(f_number) * factor;
     const engraved = factor === 1 ? rational(engravedFNumber(f_number)) : rationalTo(acting, 2);
     found.push(text('exif', 'FNumber', engraved));
     found.push(text('exif', 'ApertureValue', rationalTo(2 * Math.log2(acting), 4)));

@@ -27,7 +27,7 @@ const line: Logged = {
   planned: false,
   frame: 2,
   bracket: 3,
-  f_number: 2 ** 3.5,
+  f_number: 11,
   time_s: 2 ** -2,
   iso: 100,
   flash: true,

@@ -104,6 +104,7 @@ export * from './compare/match.js';
 export {
   clipToRectangle,
   engravedFNumber,
+  meantFNumber,
   parseAngleDeg,
   parseDistanceM,
   parseFNumber,

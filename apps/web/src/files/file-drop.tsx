@@ -18,7 +18,7 @@ export function FileDrop({ children }: { children: ReactNode }) {
   const { pathname } = useLocation();
   const navigate = useNavigate();
   const inKit = /^\/(kit|rigs)\b/.test(pathname);
-  const jobId = /^\/jobs\/([^/]+)/.exec(pathname)?.[1] ?? null;
+  const jobId = /^\/jobs\/(?!take-in)([^/]+)/.exec(pathname)?.[1] ?? null;
   const inFiles = /^\/jobs\/[^/]+\/files$/.test(pathname);
 
   useEffect(() => {

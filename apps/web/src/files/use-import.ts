@@ -10,6 +10,7 @@ import {
 import { sentence, useCreateJobMutation, useCreateStationMutation } from '../records/api.js';
 import { useNotice } from '../ui/notices.js';
 import { newId } from '../browser/new-id.js';
+import { holdJob, isJobFile } from './dropped-job.js';
 
 async function read(file: File): Promise<Result<Station>> {
   // A huge file is refused by its size alone, unread.
@@ -26,6 +27,16 @@ export function useImport() {
 
   return useCallback(
     async (files: readonly File[], jobId: string | null): Promise<void> => {
+      for (const file of files) {
+        if (!(await isJobFile(file))) continue;
+        if (files.length > 1) {
+          notice([`${file.name} is a whole job; take it in by itself.`]);
+          return;
+        }
+        holdJob(file);
+        await navigate('/jobs/take-in', { state: { at: Date.now() } });
+        return;
+      }
       const refused: string[] = [];
       const read_: Station[] = [];
       for (const file of files) {

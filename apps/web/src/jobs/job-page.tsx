@@ -35,7 +35,11 @@ export function JobPage() {
       actions={
         !archived && (
           <>
-            <ToSheets jobId={jobId} />
+            <ToPage to={`/jobs/${jobId}/log`}>Log and files</ToPage>
+            <ToPage to={`/jobs/${jobId}/sheets`}>Cards and packing</ToPage>
+            <a href={`/api/job-files/${jobId}`} download className={LINK}>
+              Save as a file
+            </a>
             <ImportButton jobId={jobId} />
             <Button look="strong" onClick={() => setAsking(true)}>
               New station
@@ -61,12 +65,12 @@ export function JobPage() {
   );
 }
 
-const ToSheets = ({ jobId }: { jobId: string }) => (
-  <Link
-    to={`/jobs/${jobId}/sheets`}
-    className="print:hidden inline-flex min-h-9 items-center rounded-sm border border-rule-strong bg-paper px-3 font-medium hover:border-ink pointer-coarse:min-h-11"
-  >
-    Cards and packing
+const LINK =
+  'print:hidden inline-flex min-h-9 items-center rounded-sm border border-rule-strong bg-paper px-3 font-medium hover:border-ink pointer-coarse:min-h-11';
+
+const ToPage = ({ to, children }: { to: string; children: string }) => (
+  <Link to={to} className={LINK}>
+    {children}
   </Link>
 );
 

@@ -58,9 +58,17 @@ export function JobsPage() {
         onArchive={setArchived}
         actions={
           !archived && (
-            <Button look="strong" onClick={() => setNaming('new')}>
-              New job
-            </Button>
+            <>
+              <Link
+                to="/jobs/take-in"
+                className="inline-flex min-h-9 items-center rounded-sm border border-rule-strong bg-paper px-3 font-medium hover:border-ink pointer-coarse:min-h-11"
+              >
+                From a file
+              </Link>
+              <Button look="strong" onClick={() => setNaming('new')}>
+                New job
+              </Button>
+            </>
           )
         }
         error={error}
@@ -81,6 +89,10 @@ export function JobsPage() {
               of={job}
               itemsOf={() => [
                 { label: 'Rename', onSelect: () => setNaming(job) },
+                {
+                  label: 'Save as a file',
+                  onSelect: () => location.assign(`/api/job-files/${job.id}`),
+                },
                 {
                   label: 'Duplicate',
                   onSelect: () => void told(duplicate({ id: job.id, newId: newId() })),

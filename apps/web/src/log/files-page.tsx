@@ -11,9 +11,9 @@ import {
 } from '../files/dropped-pictures.js';
 import { PageTop, TOP_BUTTON } from '../pages/page-top.js';
 import { isMissing, useJobQuery } from '../records/api.js';
-import { linesOf, type OpenLog } from '../records/log-lines.js';
+import type { OpenLog } from '../records/log-lines.js';
 import { NotFound } from '../records/states.js';
-import { logKeeper, useLog } from '../store/log.js';
+import { logKeeper, useLines, useLog } from '../store/log.js';
 import { Button } from '../ui/button.js';
 import { ClockLine } from './clock-line.js';
 import { LogState } from './log-bar.js';
@@ -87,10 +87,8 @@ function Files({ log, job, names }: { log: OpenLog; job: string; names: StationN
   );
   useEffect(() => onPicturesDropped(takeFound), [takeFound]);
   // What was exposed on film has no file.
-  const lines = useMemo(
-    () => linesOf(log).filter(({ film }) => film === undefined),
-    [log.order, log.lines, log.gone],
-  ); // eslint-disable-line react-hooks/exhaustive-deps -- only what it is made of
+  const all = useLines(log);
+  const lines = useMemo(() => all.filter(({ film }) => film === undefined), [all]);
   const fixed = useMemo(
     (): Fixed[] => fixedIn(pictures.pictures, lines, none),
     [pictures.pictures, lines, none],
@@ -336,11 +334,12 @@ function Counts({
 }) {
   const paired = pairs.filter(({ line }) => line !== null);
   const sure = paired.filter((each) => each.sure).length;
+  const [alone, free] = [pairs.length - paired.length, lines.length - paired.length];
   const figures = [
     [sure, 'sure', 'text-within'],
     [paired.length - sure, 'unsure', 'text-costs'],
-    [pairs.length - paired.length, 'files without a line', 'text-outside'],
-    [lines.length - paired.length, 'lines without a file', 'text-quiet'],
+    [alone, `${alone === 1 ? 'file' : 'files'} without a line`, 'text-outside'],
+    [free, `${free === 1 ? 'line' : 'lines'} without a file`, 'text-quiet'],
   ] as const;
   return (
     <ul className="flex flex-wrap items-baseline gap-x-6" aria-label="Matched">

@@ -5,9 +5,9 @@ import { newId } from '../browser/new-id.js';
 import { saveBlob } from '../browser/save-file.js';
 import { PageTop, TOP_BUTTON } from '../pages/page-top.js';
 import { isMissing, useJobQuery } from '../records/api.js';
-import { linesOf, type OpenLog } from '../records/log-lines.js';
+import type { OpenLog } from '../records/log-lines.js';
 import { NotFound } from '../records/states.js';
-import { logKeeper, useLog } from '../store/log.js';
+import { logKeeper, useLines, useLog } from '../store/log.js';
 import { useAppSelector } from '../store/store.js';
 import { ActionMenu } from '../ui/action-menu.js';
 import { Button } from '../ui/button.js';
@@ -85,7 +85,7 @@ function Log({
   const [active, setActive] = useState<Cell | null>(null);
   const [shown, setShown] = useState<readonly Logged[]>([]);
   const [changing, setChanging] = useState(false);
-  const all = useMemo(() => linesOf(log), [log.order, log.lines, log.gone]); // eslint-disable-line react-hooks/exhaustive-deps -- only what it is made of
+  const all = useLines(log);
   const columns = useMemo(() => columnsFor(names), [names]);
   const lines = useMemo(
     () => (station === null ? all : all.filter((each) => each.station === station)),

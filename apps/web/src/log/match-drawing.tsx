@@ -65,40 +65,42 @@ export function MatchDrawing({
   const count = (sure: boolean): number => matched.pairs.filter((each) => each.line !== null && each.sure === sure).length; // prettier-ignore
   return (
     <div className="relative bg-stage" style={{ height: HEIGHT }}>
-      <svg
-        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-        preserveAspectRatio="none"
-        className="absolute inset-0 size-full"
-        role="img"
-        aria-label={`Log above, files below, by their times: ${count(true)} sure, ${count(false)} unsure, ${matched.pairs.filter(({ line }) => line === null).length} files without a line`}
-      >
-        {drawn.marks.map(({ at, x }) => (
-          <path
-            key={at}
-            d={`M${x} 0V${HEIGHT - 16}`}
-            stroke="var(--rule)"
-            vectorEffect="non-scaling-stroke"
-          />
-        ))}
-        <Stroke d={`M0 ${TOP}H${WIDTH}M0 ${BOTTOM}H${WIDTH}`} colour="var(--rule-strong)" />
-        <Stroke d={drawn.sure} colour="var(--within)" />
-        <Stroke d={drawn.unsure} colour="var(--costs)" width={2} dash="2 3" />
-        <Stroke d={drawn.lines} colour="var(--ink)" width={2} />
-        <Stroke d={drawn.files} colour="var(--ink)" width={2} />
-        <Stroke d={drawn.free} colour="var(--outside)" width={3} />
-        <Stroke d={drawn.alone} colour="var(--outside)" width={3} />
-      </svg>
-      <span className="absolute top-1 left-2 text-[12px] text-quiet">Log</span>
-      <span className="absolute bottom-4 left-2 text-[12px] text-quiet">Files</span>
-      {drawn.marks.map(({ at, x }) => (
-        <span
-          key={at}
-          className="figure absolute bottom-0 -translate-x-1/2 text-[12px] text-quiet"
-          style={{ left: `${x / 10}%` }}
+      <div className="absolute inset-y-0 right-0 left-12">
+        <svg
+          viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+          preserveAspectRatio="none"
+          className="absolute inset-0 size-full"
+          role="img"
+          aria-label={`Log above, files below, by their times: ${count(true)} sure, ${count(false)} unsure, ${matched.pairs.filter(({ line }) => line === null).length} files without a line`}
         >
-          {new Date(at * 1000).toISOString().slice(11, 16)}
-        </span>
-      ))}
+          {drawn.marks.map(({ at, x }) => (
+            <path
+              key={at}
+              d={`M${x} 0V${HEIGHT - 16}`}
+              stroke="var(--rule)"
+              vectorEffect="non-scaling-stroke"
+            />
+          ))}
+          <Stroke d={`M0 ${TOP}H${WIDTH}M0 ${BOTTOM}H${WIDTH}`} colour="var(--rule-strong)" />
+          <Stroke d={drawn.sure} colour="var(--within)" />
+          <Stroke d={drawn.unsure} colour="var(--costs)" width={2} dash="2 3" />
+          <Stroke d={drawn.lines} colour="var(--ink)" width={2} />
+          <Stroke d={drawn.files} colour="var(--ink)" width={2} />
+          <Stroke d={drawn.free} colour="var(--outside)" width={3} />
+          <Stroke d={drawn.alone} colour="var(--outside)" width={3} />
+        </svg>
+        {drawn.marks.map(({ at, x }) => (
+          <span
+            key={at}
+            className="figure absolute bottom-0 -translate-x-1/2 text-[12px] text-quiet"
+            style={{ left: `${x / 10}%` }}
+          >
+            {new Date(at * 1000).toISOString().slice(11, 16)}
+          </span>
+        ))}
+      </div>
+      <span className="absolute top-5 left-3 text-[13px]">Log</span>
+      <span className="absolute bottom-6 left-3 text-[13px]">Files</span>
     </div>
   );
 }

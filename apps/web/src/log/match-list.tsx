@@ -198,9 +198,12 @@ function LineChoice({
 
 function Thumb({ blob }: { blob: Blob | null }) {
   const address = useMemo(() => (blob ? URL.createObjectURL(blob) : null), [blob]);
-  useEffect(() => () => {
-    if (address) URL.revokeObjectURL(address);
-  }, [address]);
+  useEffect(
+    () => () => {
+      if (address) URL.revokeObjectURL(address);
+    },
+    [address],
+  );
   return (
     <span className="flex h-16 w-24 shrink-0 items-center justify-center bg-stage max-sm:w-16">
       {address ? (

@@ -253,5 +253,9 @@ export function faultOf(line: Logged, set: FieldChanges): string | null {
 }
 
 /** Lines that are in the log, in the order they were made. */
-export const linesOf = ({ order, lines, gone }: OpenLog): Logged[] =>
+export const linesOf = ({
+  order,
+  lines,
+  gone,
+}: Pick<OpenLog, 'order' | 'lines' | 'gone'>): Logged[] =>
   order.flatMap((id) => (gone[id] || !lines[id] ? [] : [lines[id]]));

@@ -1,7 +1,8 @@
-import { useEffect } from 'react';
+import { useEffect, useMemo } from 'react';
+import type { Logged } from '@gangway/station';
 import { draftsOf } from '../records/drafts.js';
 import { makeLogKeeper, readOutbox, type Outbox } from '../records/log-keeper.js';
-import type { OpenLog } from '../records/log-lines.js';
+import { linesOf, type OpenLog } from '../records/log-lines.js';
 import { addToStore, around, onLogs, places, store, tab, useAppSelector } from './store.js';
 
 /** The log of the job at hand. Loaded where it is looked at or written. */
@@ -49,3 +50,7 @@ export function useLog(jobId: string): OpenLog | null {
   const log = useAppSelector((state) => logIn(state));
   return log?.jobId === jobId ? log : null;
 }
+
+/** The lines of a log; the same list as long as none is changed. */
+export const useLines = ({ order, lines, gone }: OpenLog): readonly Logged[] =>
+  useMemo(() => linesOf({ order, lines, gone }), [order, lines, gone]);

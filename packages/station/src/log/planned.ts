@@ -1,3 +1,4 @@
+import { engravedFNumber } from '@gangway/optics';
 import { carried, DECIMALS } from '../card/carried.js';
 import type { Logged } from '../document/logged.js';
 import type { Station } from '../document/station.js';
@@ -86,7 +87,8 @@ function plannedAnew(planned: Station, { frame, bracket }: Which): LineSettings 
   return {
     ...given('frame', frame),
     ...given('bracket', bracket),
-    f_number: station.aperture,
+    // As the ring has it: 11, which stands for 11.3.
+    f_number: engravedFNumber(station.aperture),
     ...lightOf(planned, bracket),
     movements: movementsAt(station, frame),
     // Infinity is a distance too.
