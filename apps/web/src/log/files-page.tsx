@@ -180,7 +180,7 @@ function Files({ log, job, names }: { log: OpenLog; job: string; names: StationN
               names={names}
               pictures={pictures}
               pending={changes.length}
-              onFound={take}
+              onFound={pictures.renew}
             />
           )}
         </>

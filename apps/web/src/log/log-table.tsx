@@ -348,8 +348,9 @@ function Row(props: RowProps) {
             role="gridcell"
             tabIndex={-1}
             aria-colindex={i + 2}
-            onClick={() => props.onCell(i, active === i)}
-            className={`truncate px-2 leading-8 ${column.numeric ? 'figure text-right' : ''} ${spoilt ? 'text-quiet line-through decoration-1' : ''} ${active === i ? 'outline-2 -outline-offset-2 outline-ink' : ''}`}
+            onClick={() => props.onCell(i, false)}
+            onDoubleClick={() => props.onCell(i, true)}
+            className={`touch-manipulation truncate px-2 leading-8 ${column.numeric ? 'figure text-right' : ''} ${spoilt ? 'text-quiet line-through decoration-1' : ''} ${active === i ? 'outline-2 -outline-offset-2 outline-ink' : ''}`}
           >
             <CellText
               column={column}

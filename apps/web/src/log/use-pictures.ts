@@ -73,5 +73,7 @@ export function usePictures() {
       left: found.files.length - wanted.length - found.files.filter(({ path }) => isSidecar(path)).length, // prettier-ignore
     };
   }, [found, read, stopped]);
-  return useMemo(() => ({ ...pictures, take, stop }), [pictures, take, stop]);
+  /** The same folder looked into again: its pictures are read already. */
+  const renew = setFound;
+  return useMemo(() => ({ ...pictures, take, stop, renew }), [pictures, take, stop, renew]);
 }

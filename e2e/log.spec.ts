@@ -1,0 +1,234 @@
+import { readFileSync } from 'node:fs';
+import { expect, test, type Download, type Page } from '@playwright/test';
+import { unzipSync } from 'fflate';
+import { ADDRESS, demo, freshStation } from './helpers.js';
+
+const DAY = 'a0000000-0000-4000-8000-000000000002';
+
+const bytesOf = async (download: Download): Promise<Buffer> => readFileSync(await download.path());
+
+async function linesOf(job: string): Promise<Record<string, unknown>[]> {
+  const response = await fetch(job.replace('/jobs/', '/api/jobs/') + '/log');
+  const [, ...rows] = (await response.text()).trim().split('\n');
+  return rows.map((row) => (JSON.parse(row) as { document: Record<string, unknown> }).document);
+}
+
+/** A copy of the demo’s day, for the test alone. @returns its address */
+async function freshDay(): Promise<string> {
+  const file = await (await fetch(`${ADDRESS}/api/job-files/${DAY}`)).text();
+  const id = crypto.randomUUID();
+  const send = async (more: string): Promise<{ token: string }> =>
+    (await (await fetch(`${ADDRESS}/api/job-files?job=${id}&ids=new${more}`, { method: 'POST', body: file })).json()) as { token: string }; // prettier-ignore
+  // New ids are made at each look: only what is asked with the same word is the same.
+  const { token } = await send('');
+  await send(`&seen=${token}`);
+  return `${ADDRESS}/jobs/${id}`;
+}
+
+/** A cell’s whole name; what was planned stands apart in it. */
+const named = (name: string): RegExp => new RegExp(`^${name.replace(', ', '\\s*, ')}$`);
+
+const log = (page: Page) => page.getByRole('region', { name: 'Log', exact: true });
+
+test('a tap on the card logs what was planned, also while the server is away', async ({ page }) => {
+  const { station, job } = await freshStation(undefined, demo('10-ropewalk-frames'));
+  await page.goto(`${station}/card`);
+  await expect(log(page).getByRole('status').first()).toContainText('Next frame 1 of 3');
+  await log(page).getByRole('button', { name: 'Shot', exact: true }).click();
+  await expect(log(page).getByRole('status').first()).toContainText('frame 2 of 3 · 1 of 3 taken');
+  // The way to the server is cut; two more taps, one with a change.
+  await page.route('**/api/jobs/*/log*', (route) => route.abort());
+  await log(page).getByRole('button', { name: 'With a change' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Shot, with a change' });
+  await dialog.getByLabel('Stop').fill('wide open');
+  await dialog.getByRole('button', { name: 'Shot', exact: true }).click();
+  await expect(dialog.getByRole('alert')).toBeVisible();
+  await dialog.getByLabel('Stop').fill('16');
+  await dialog.getByRole('button', { name: 'wind', exact: true }).click();
+  await dialog.getByRole('button', { name: 'Shot', exact: true }).click();
+  await log(page).getByRole('button', { name: 'Shot', exact: true }).click();
+  await expect(log(page).getByRole('alert')).toContainText('2 to send.');
+  await expect(log(page).getByRole('status').first()).toContainText('All taken');
+  // The page itself goes, and comes back before the server does.
+  await page.reload();
+  await expect(log(page).getByRole('alert')).toContainText('2 to send.');
+  await page.unroute('**/api/jobs/*/log*');
+  await expect(log(page).getByRole('alert')).toBeHidden({ timeout: 30_000 });
+  const lines = await linesOf(job);
+  expect(
+    lines.map(({ frame, planned, f_number, note }) => [frame, planned, f_number, note]),
+  ).toEqual([
+    [1, true, 11, undefined],
+    [2, false, 16, 'wind'],
+    [3, true, 11, undefined],
+  ]);
+});
+
+test('the log as a table: edited, filled, pasted, undone and saved', async ({ page }) => {
+  const job = await freshDay();
+  await page.goto(`${job}/log`);
+  const grid = page.getByRole('grid', { name: 'Log' });
+  await expect(grid).toHaveAttribute('aria-rowcount', '61');
+  const cell = (row: number, name: string) =>
+    grid.locator(`[aria-rowindex="${row + 1}"]`).getByRole('gridcell', { name: named(name) });
+  await expect(cell(4, 'f/11, planned f/8')).toBeVisible();
+  // One cell by the keys; what cannot be used is said and stays.
+  await cell(2, 'f/8').click();
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('x');
+  await page.keyboard.press('Enter');
+  await expect(grid.getByRole('alert')).toBeVisible();
+  await grid.getByRole('textbox', { name: 'stop' }).fill('f/16');
+  await page.keyboard.press('Enter');
+  await expect(cell(2, 'f/16, planned f/8')).toBeVisible();
+  // Down from there into those that are selected.
+  await cell(2, 'f/16, planned f/8').click();
+  await grid.getByRole('checkbox', { name: 'Select line 5' }).click();
+  await grid.getByRole('checkbox', { name: 'Select line 7' }).click({ modifiers: ['Shift'] });
+  await page.getByRole('button', { name: 'Fill down' }).click();
+  await expect(grid.getByRole('gridcell', { name: named('f/16, planned f/8') })).toHaveCount(4);
+  await page.getByRole('button', { name: 'Change 3 …' }).click();
+  await page.getByLabel('What').selectOption('note');
+  await page.getByLabel('To; empty takes it away').fill('from the quay');
+  await page.getByRole('button', { name: 'Change them' }).click();
+  await expect(grid.getByRole('gridcell', { name: 'from the quay' })).toHaveCount(3);
+  await page.getByRole('button', { name: 'Undo: Change note of 3' }).click();
+  await expect(grid.getByRole('gridcell', { name: 'from the quay' })).toHaveCount(0);
+  // A block from a spreadsheet.
+  await grid.getByRole('checkbox', { name: 'Select line 7' }).click();
+  await grid.getByRole('checkbox', { name: 'Select line 6' }).click();
+  await cell(2, 'f/16, planned f/8').click();
+  await grid.evaluate((element) => {
+    const data = new DataTransfer();
+    data.setData('text/plain', 'f/5.6\t1/8\nf/4\t1/15\n');
+    element.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true })); // prettier-ignore
+  });
+  await expect(cell(2, 'f/5.6, planned f/8')).toBeVisible();
+  await expect(cell(3, 'f/4, planned f/8')).toBeVisible();
+  // Found, and saved as a table that comes in again without a change.
+  await page.getByRole('searchbox', { name: 'Find in the log' }).fill('rope swung');
+  await expect(grid).toHaveAttribute('aria-rowcount', '2');
+  await page.getByRole('button', { name: 'Save' }).click();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('menuitem', { name: 'Save as a table (CSV)' }).click(),
+  ]);
+  await page.getByRole('link', { name: 'Bring in a table' }).click();
+  const csv = (await bytesOf(download)).toString('utf8').replace('Rope swung', 'Rope stood still');
+  await page.getByLabel('A table of the log').setInputFiles({ name: 'log.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) }); // prettier-ignore
+  await expect(page.getByRole('list', { name: 'What the table holds' })).toContainText('0 new');
+  await expect(page.getByRole('button', { name: 'Bring in 1', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Bring in 1', exact: true }).click();
+  await expect(grid).toHaveAttribute('aria-rowcount', '61');
+  await expect.poll(async () => (await linesOf(job)).some(({ note }) => note === 'Rope stood still')).toBe(true); // prettier-ignore
+});
+
+test('files are matched, corrected by hand, and get sidecars that keep what was there', async ({
+  page,
+}) => {
+  const job = await freshDay();
+  const zip = unzipSync(new Uint8Array(readFileSync(new URL('../apps/web/public/demo-pictures.zip', import.meta.url)))); // prettier-ignore
+  const kept = '<x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description rdf:about="" xmlns:dev="http://example.org/" dev:Look="slate"/></rdf:RDF></x:xmpmeta>'; // prettier-ignore
+  // A folder that the browser lets the page write into: one of its own, for the test.
+  await page.addInitScript(() => {
+    (window as unknown as Record<string, unknown>).showDirectoryPicker = () =>
+      navigator.storage.getDirectory();
+  });
+  await page.goto(`${job}/files`);
+  await page.evaluate(
+    async ({ files, sidecar }) => {
+      const root = await navigator.storage.getDirectory();
+      for await (const name of (root as unknown as { keys: () => AsyncIterable<string> }).keys()) {
+        await root.removeEntry(name);
+      }
+      const write = async (name: string, data: BlobPart): Promise<void> => {
+        const stream = await (await root.getFileHandle(name, { create: true })).createWritable();
+        await stream.write(new Blob([data]));
+        await stream.close();
+      };
+      for (const [name, base64] of files) {
+        await write(
+          name,
+          Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0)),
+        );
+      }
+      await write('OQ0412.xmp', sidecar);
+      await write('OQ0413.xmp', '<!DOCTYPE a [<!ENTITY b "ha">]><a>&b;</a>');
+      await write('notes.txt', 'no picture');
+    },
+    {
+      files: Object.entries(zip).map(([name, bytes]) => [name, Buffer.from(bytes).toString('base64')] as const), // prettier-ignore
+      sidecar: kept,
+    },
+  );
+  await page.getByRole('button', { name: 'Choose a folder' }).click();
+  await expect(page.getByText('1 h 40 s behind')).toBeVisible({ timeout: 60_000 });
+  const counts = page.getByRole('list', { name: 'Matched' });
+  await expect(counts).toContainText('52 sure');
+  await expect(counts).toContainText('1 unsure');
+  await expect(counts).toContainText('1 file without a line');
+  await expect(page.getByRole('img', { name: /^Log above, files below/ })).toBeVisible();
+  // The doubtful one is said by hand; the rest follows.
+  await page.getByLabel('Show').selectOption('unsure');
+  const doubtful = page.getByRole('combobox', { name: 'Line of OQ0416.JPG' });
+  await expect(doubtful).toBeVisible();
+  await doubtful.focus();
+  const first = await doubtful.locator('option', { hasText: '07:24:05' }).getAttribute('value');
+  await doubtful.selectOption(first);
+  await expect(counts).toContainText('0 unsure');
+  await page.getByRole('button', { name: 'Keep these matches in the log' }).click();
+  await expect(page.getByText('All of it is in the log.')).toBeVisible();
+  const lines = await expect
+    .poll(async () => (await linesOf(job)).filter(({ file }) => file !== undefined).length)
+    .toBe(53);
+  expect(lines).toBeUndefined();
+  const own = (await linesOf(job)).find(({ file }) => file === 'OQ0416.JPG');
+  expect(own).toMatchObject({ at: '2026-10-03T07:24:05+02:00', file_sure: true, file_fixed: true });
+  // Sidecars: one merged, one refused, the rest new.
+  const part = page.getByRole('region', { name: 'Sidecars' });
+  await expect(part).toContainText('51 new, 1 merged');
+  await expect(part.getByRole('alert')).toContainText('OQ0413.xmp: It declares entities');
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    part.getByRole('button', { name: 'Save 52 as a zip' }).click(),
+  ]);
+  const written = unzipSync(new Uint8Array(await bytesOf(download)));
+  expect(Object.keys(written)).toHaveLength(52);
+  const merged = Buffer.from(written['OQ0412.xmp']!).toString('utf8');
+  expect(merged).toContain('dev:Look="slate"');
+  expect(merged).toContain('<exif:FNumber>8/1</exif:FNumber>');
+  await part.getByRole('button', { name: 'Write 52 beside the pictures' }).click();
+  await expect(part).toContainText('52 written.', { timeout: 60_000 });
+  // A second run finds nothing to do, and what cannot be read is as it was.
+  await expect(part).toContainText('0 new, 0 merged, 52 stay as they are', { timeout: 60_000 });
+  const bomb = await page.evaluate(async () => {
+    const root = await navigator.storage.getDirectory();
+    return (await (await root.getFileHandle('OQ0413.xmp')).getFile()).text();
+  });
+  expect(bomb).toContain('<!DOCTYPE');
+});
+
+test('a job’s file is looked at before it is taken in', async ({ page }) => {
+  const job = await freshDay();
+  const id = job.split('/').at(-1)!;
+  const file = JSON.parse(await (await fetch(`${ADDRESS}/api/job-files/${id}`)).text());
+  file.exposures[3].note = 'from the desk';
+  await page.goto(job);
+  await page.getByLabel('Station files to import').setInputFiles({
+    name: 'day.job.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify(file)),
+  });
+  await expect(page.getByText('It changes')).toBeVisible();
+  await expect(page.getByRole('row', { name: 'note — from the desk' })).toBeVisible();
+  await page.getByRole('button', { name: 'Take these changes' }).click();
+  await expect(page).toHaveURL(job);
+  expect((await linesOf(job))[3]).toMatchObject({ note: 'from the desk' });
+  await page.goto(`${ADDRESS}/jobs/take-in`);
+  await page.getByLabel('A job’s file').setInputFiles({
+    name: 'bad.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify({ ...file, stations: 'none' })),
+  });
+  await expect(page.getByRole('alert')).toContainText('/stations must be a list');
+});
