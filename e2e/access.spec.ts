@@ -38,6 +38,14 @@ for (const light of ['daylight', 'darkcloth']) {
     await page.goto(`${station}/view/rig`);
     await expect(page.getByRole('heading', { name: 'Lens' })).toBeVisible();
     await check();
+    const day = `${ADDRESS}/jobs/a0000000-0000-4000-8000-000000000002`;
+    await page.goto(`${day}/log`);
+    await expect(page.getByRole('grid', { name: 'Log' })).toHaveAttribute('aria-rowcount', '61');
+    await check();
+    await page.goto(`${day}/files`);
+    await page.getByRole('button', { name: 'Use the demo’s pictures' }).click();
+    await expect(page.getByText('52 sure')).toBeVisible({ timeout: 60_000 });
+    await check();
     const quay = await freshStation(undefined, demo('6-customs-house-quay'));
     for (const [path, shown] of [
       ['view', 'Façade or wall'],

@@ -58,6 +58,7 @@ async function rowsOf(client: pg.Client): Promise<Record<string, string[]>> {
     'kit_items',
     'kit_revisions',
     'rigs',
+    'exposures',
   ]) {
     const { rows } = await client.query<{ row: string }>(
       `select t::text as row from ${table} as t`,
@@ -111,6 +112,7 @@ test('a backup is taken while Gangway runs, and says what it holds', async () =>
   expect(await stop(run)).toBe(0);
   before = await inside((_url, client) => rowsOf(client));
   expect(before.station_revisions).toHaveLength(24);
+  expect(before.exposures).toHaveLength(60);
 });
 
 test('what is there already is left alone', () => {

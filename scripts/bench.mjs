@@ -4,6 +4,7 @@ import { pathToFileURL } from 'node:url';
 import { gzipSync } from 'node:zlib';
 import { measureCards } from './lib/bench-cards.mjs';
 import { measureKit, measureLongJob } from './lib/bench-lists.mjs';
+import { measureLog } from './lib/bench-log.mjs';
 import { measureLayouts, measureMosaicPage } from './lib/bench-mosaic.mjs';
 import { dragged } from './lib/bench-page.mjs';
 import { at } from './lib/paths.mjs';
@@ -220,5 +221,6 @@ await withApp('bench', 4570, say, async (browser, address, databaseUrl) => {
   await page.close();
   await measureKit(browser, address, say);
   await measureLongJob(browser, address, databaseUrl, say);
+  await measureLog(browser, address, say);
   await measureRates(address, databaseUrl, say);
 });

@@ -19,7 +19,6 @@ const WIDE = { width: 1280, height: 800 };
 const PHONE = { width: 390, height: 844 };
 
 const VIEWS = [
-  { name: 'jobs', path: '/jobs' },
   { name: 'job', path: DAY },
   { name: 'site', path: `${station(6)}/view` },
   { name: 'cover', path: `${station(1)}/cover` },
@@ -41,7 +40,6 @@ const VIEWS = [
   { name: 'mosaic-ring', path: `${station(12)}/mosaic`, light: 'darkcloth' },
   { name: 'expose', path: `${planned(2)}/expose` },
   { name: 'expose-film', path: `${planned(5)}/expose`, light: 'darkcloth' },
-  { name: 'tapes', path: `${planned(5)}/expose/tapes` },
   { name: 'card-paper', path: `${planned(3)}/card/paper` },
   {
     name: 'card-phone',
@@ -49,6 +47,15 @@ const VIEWS = [
     size: PHONE,
     light: 'darkcloth',
     act: (page) => page.getByRole('button', { name: 'Done, next' }).click(),
+  },
+  { name: 'log', path: `${DAY}/log` },
+  {
+    name: 'files',
+    path: `${DAY}/files`,
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Use the demo’s pictures' }).click();
+      await page.getByText('52 sure').waitFor({ timeout: 60_000 });
+    },
   },
   { name: 'packing', path: `${DAY}/sheets` },
   { name: 'cover-phone', path: `${station(1)}/cover`, size: PHONE },

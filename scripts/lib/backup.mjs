@@ -101,10 +101,11 @@ function run(program, url, args, say, more = {}) {
 
 const countOf = (tables, name) => tables[`public.${name}`]?.rows ?? 0;
 
-/** “2 jobs, 18 stations with 40 saves, 33 things in the kit, 14 rigs” */
+/** “2 jobs, 18 stations with 40 saves, 60 exposures, 33 things in the kit, 14 rigs” */
 export const inWords = (tables) =>
   `${countOf(tables, 'jobs')} jobs, ${countOf(tables, 'stations')} stations with ` +
-  `${countOf(tables, 'station_revisions')} saves, ${countOf(tables, 'kit_items')} things in the kit, ` +
+  `${countOf(tables, 'station_revisions')} saves, ${countOf(tables, 'exposures')} exposures, ` +
+  `${countOf(tables, 'kit_items')} things in the kit, ` +
   `${countOf(tables, 'rigs')} rigs`;
 
 const isEmpty = (tables) =>
@@ -171,6 +172,7 @@ const OURS = new Set(
     'kit_revisions',
     'rigs',
     'rig_revisions',
+    'exposures',
   ].map((name) => `public.${name}`),
 ).add('drizzle.__drizzle_migrations');
 

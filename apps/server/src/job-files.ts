@@ -27,6 +27,7 @@ import { accept, notFound, Refusal } from './problems.js';
 import { idSchema } from './requests.js';
 import { RIGS } from './rigs.js';
 import { STATIONS } from './stations.js';
+import { writePart } from './streaming.js';
 
 /** Whole jobs as files: written out piece by piece, looked at before they are taken in. */
 
@@ -490,13 +491,7 @@ async function sendJob(query: Query, response: Response, id: string): Promise<vo
     `attachment; filename*=UTF-8''${encodeURIComponent(fileNameOf(name))}`,
   );
   const writer = new JobWriter();
-  const send = async (text: string): Promise<void> => {
-    if (response.write(text)) return;
-    await new Promise<void>((resolve) => {
-      response.once('drain', resolve);
-      response.once('close', resolve);
-    });
-  };
+  const send = (text: string): Promise<void> => writePart(response, text);
   await send(writer.head(head));
   for (const list of JOB_LISTS) {
     let opened = list === 'stations' || list === 'exposures';

@@ -13,6 +13,7 @@ import {
 import type { Connection, Query } from './database.js';
 import { accept, notFound } from './problems.js';
 import { idSchema, whole } from './requests.js';
+import { writePart } from './streaming.js';
 
 /**
  * A job’s log: given out as lines of JSON, changed in short lists of changes that are carried out in
@@ -42,7 +43,7 @@ const since = z.object({ since: whole(0, Number.MAX_SAFE_INTEGER, 0) });
 const asked = z.object({ changes: logChangesSchema });
 
 /** Lines fetched at a time: enough to be quick, few enough to keep no more than a part in memory. */
-const PAGE = 1000;
+const PAGE = 2000;
 
 export function logRoutes(connection: Connection): Router {
   const { query, transact } = connection;
@@ -76,21 +77,12 @@ async function headOf(query: Query, job: string) {
   return { latest: Number(row.latest), total: row.total, films: row.films ?? [] };
 }
 
-/** Waits until what was written has been taken. */
-const taken = (response: Response, text: string): Promise<void> | null =>
-  response.write(text)
-    ? null
-    : new Promise((resolve) => {
-        response.once('drain', resolve);
-        response.once('close', resolve);
-      });
-
 /** First how the log stands, then its lines; of those since a change, the ones that are gone too. */
 async function sendLog(query: Query, response: Response, job: string, after: number) {
   // Told before the lines: what is changed meanwhile comes with the next look.
   const head = await headOf(query, job);
   response.setHeader('Content-Type', 'application/x-ndjson; charset=utf-8');
-  await taken(response, `${JSON.stringify(head)}\n`);
+  await writePart(response, `${JSON.stringify(head)}\n`);
   const living = after === 0 ? 'and deleted_at is null' : '';
   for (let from: readonly [number, string] = [-1, '00000000-0000-0000-0000-000000000000']; ;) {
     const rows = await query<{ json: string; position: number; id: string }>(
@@ -101,7 +93,7 @@ async function sendLog(query: Query, response: Response, job: string, after: num
        order by position, id limit ${PAGE}`,
       [job, after, ...from],
     );
-    if (rows.length > 0) await taken(response, `${rows.map(({ json }) => json).join('\n')}\n`);
+    if (rows.length > 0) await writePart(response, `${rows.map(({ json }) => json).join('\n')}\n`);
     if (rows.length < PAGE || response.closed) break;
     const last = rows.at(-1)!;
     from = [last.position, last.id];

@@ -4,7 +4,7 @@ import { wallS } from './now.js';
 
 /** When each station was exposed: a lane for each, along the time of the day. */
 
-const [WIDTH, LANE, LEFT, FOOT] = [1000, 20, 0, 18] as const;
+const [WIDTH, LANE, LEFT, FOOT] = [1000, 24, 0, 18] as const;
 /** More lanes nobody tells apart. */
 const MOST_LANES = 8;
 const STEPS_S = [60, 300, 600, 900, 1800, 3600, 7200, 14_400, 28_800, 86_400, 604_800];
@@ -84,7 +84,7 @@ export function DayStrip({
     >
       <ul className="w-56 shrink-0 max-sm:w-28" style={{ paddingBottom: FOOT }}>
         {drawn.lanes.map(({ id, name, lines: own }) => (
-          <li key={`${id} ${name}`} style={{ height: LANE }} className="px-2 text-[13px] leading-5">
+          <li key={`${id} ${name}`} style={{ height: LANE }} className="px-2 text-[13px] leading-6">
             <button
               type="button"
               disabled={id === undefined}

@@ -8,7 +8,7 @@ import {
   type SortingState,
 } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import {
   doneOtherwise,
   type Logged,
@@ -104,10 +104,15 @@ export function LogTable(props: TableProps) {
     count: rows.length,
     getScrollElement: () => box.current,
     estimateSize: () => ROW_PX,
-    overscan: 10,
+    overscan: 3,
   });
   const [editing, setEditing] = useState<{ cell: Cell; first: string | null } | null>(null);
   const lastTicked = useRef<number | null>(null);
+  // Told in pixels: a grid as wide as its contents would be measured anew at every row.
+  const wide = {
+    width: columns.reduce((sum, column) => sum + widthOf(column), 44),
+    minWidth: '100%',
+  };
   const template = `44px ${columns.map((column) => `${widthOf(column)}px`).join(' ')}`;
   const go = (row: number, column: number): void => {
     const next = {
@@ -198,7 +203,7 @@ export function LogTable(props: TableProps) {
         role="row"
         aria-rowindex={1}
         className="sticky top-0 z-10 grid border-b border-rule-strong bg-page text-[13px]"
-        style={{ gridTemplateColumns: template, width: 'max-content', minWidth: '100%' }}
+        style={{ gridTemplateColumns: template, ...wide }}
       >
         <span
           role="columnheader"
@@ -238,16 +243,14 @@ export function LogTable(props: TableProps) {
           );
         })}
       </div>
-      <div
-        className="relative"
-        style={{ height: virtual.getTotalSize(), width: 'max-content', minWidth: '100%' }}
-      >
+      <div className="relative" style={{ height: virtual.getTotalSize(), ...wide }}>
         {virtual.getVirtualItems().map(({ index, start }) => (
           <Row
             key={rows[index]!.id}
             index={index}
             start={start}
             template={template}
+            wide={wide}
             line={rows[index]!.original}
             columns={columns}
             stations={props.stations}
@@ -281,6 +284,7 @@ interface RowProps {
   readonly index: number;
   readonly start: number;
   readonly template: string;
+  readonly wide: { readonly width: number; readonly minWidth: string };
   readonly line: Logged;
   readonly columns: readonly LogColumn[];
   readonly stations: ReadonlyMap<string, Station>;
@@ -306,13 +310,13 @@ function Row(props: RowProps) {
       role="row"
       aria-rowindex={index + 2}
       aria-selected={selected}
-      className={`absolute grid border-b border-rule ${selected ? 'bg-stage' : ''}`}
+      className={`absolute grid border-b border-rule ${selected ? 'bg-stage' : ''} ${editing ? 'z-10' : ''}`}
       style={{
         gridTemplateColumns: props.template,
         height: ROW_PX,
+        contain: 'layout style',
         transform: `translateY(${props.start}px)`,
-        width: 'max-content',
-        minWidth: '100%',
+        ...props.wide,
       }}
     >
       <span
@@ -352,13 +356,7 @@ function Row(props: RowProps) {
             onDoubleClick={() => props.onCell(i, true)}
             className={`touch-manipulation truncate px-2 leading-8 ${column.numeric ? 'figure text-right' : ''} ${spoilt ? 'text-quiet line-through decoration-1' : ''} ${active === i ? 'outline-2 -outline-offset-2 outline-ink' : ''}`}
           >
-            <CellText
-              column={column}
-              line={line}
-              units={units}
-              otherwise={otherwise}
-              known={station !== undefined}
-            />
+            {cellText(column, line, units, otherwise, station !== undefined)}
           </span>
         );
       })}
@@ -367,19 +365,13 @@ function Row(props: RowProps) {
 }
 
 /** A cell’s text; what was done otherwise than planned stands out, with what was planned beside it. */
-function CellText({
-  column,
-  line,
-  units,
-  otherwise,
-  known,
-}: {
-  column: LogColumn;
-  line: Logged;
-  units: Units;
-  otherwise: readonly Otherwise[];
-  known: boolean;
-}) {
+function cellText(
+  column: LogColumn,
+  line: Logged,
+  units: Units,
+  otherwise: readonly Otherwise[],
+  known: boolean,
+): ReactNode {
   const text = column.shown(line, units);
   if (column.path === 'planned') {
     if (!known) return text;

@@ -71,7 +71,7 @@ const REQUEST_MS = 15_000;
 const AWAY = 'The server does not answer. Everything is kept here and will be sent.';
 const MOST_STEPS = 100;
 /** Lines taken in between two looks at what else there is to do. */
-const AT_ONCE = 500;
+const AT_ONCE = 2000;
 
 export function makeLogKeeper(around: LogSurroundings) {
   const { drafts, tab } = around;

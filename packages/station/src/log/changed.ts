@@ -43,7 +43,8 @@ const figure = (
   name,
   said: (settings) => (settings[key] === undefined ? null : said(settings[key])),
   parts: ({ [key]: a }, { [key]: b }) =>
-    a === undefined || b === undefined ? a !== b : stopsApart(a, b, per),
+    // Where the plan, or the log, says nothing, nothing is known to differ.
+    a !== undefined && b !== undefined && stopsApart(a, b, per),
 });
 
 const moved = (field: (typeof MOVEMENTS)[number] | (typeof REAR_MOVEMENTS)[number]): Compared => ({
@@ -86,12 +87,22 @@ const COMPARED: readonly Compared[] = [
   },
 ];
 
+const known = new WeakMap<Logged, { station: Station; units: Units; found: Otherwise[] }>();
+
 /** What was done otherwise than the station has it planned now. */
 export function doneOtherwise(
   station: Station,
   line: Logged,
   units: Units = 'metric',
 ): Otherwise[] {
+  const before = known.get(line);
+  if (before?.station === station && before.units === units) return before.found;
+  const found = comparedAnew(station, line, units);
+  known.set(line, { station, units, found });
+  return found;
+}
+
+function comparedAnew(station: Station, line: Logged, units: Units): Otherwise[] {
   const planned = plannedFor(station, {
     frame: line.frame ?? null,
     bracket: line.bracket ?? null,
