@@ -48,7 +48,11 @@ const VIEWS = [
     light: 'darkcloth',
     act: (page) => page.getByRole('button', { name: 'Done, next' }).click(),
   },
-  { name: 'log', path: `${DAY}/log` },
+  {
+    name: 'log',
+    path: `${DAY}/log`,
+    act: (page) => page.getByRole('grid', { name: 'Log' }).waitFor(),
+  },
   {
     name: 'files',
     path: `${DAY}/files`,

@@ -1,6 +1,6 @@
-import { useMemo } from 'react';
+import { useDeferredValue, useMemo } from 'react';
 import type { Logged, Station } from '@gangway/station';
-import { wallS } from './now.js';
+import { wallOf } from './now.js';
 
 /** When each station was exposed: a lane for each, along the time of the day. */
 
@@ -36,7 +36,7 @@ function lanesOf(lines: readonly Logged[], stations: ReadonlyMap<string, Station
 const clockAt = (seconds: number): string => new Date(seconds * 1000).toISOString().slice(11, 16);
 
 export function DayStrip({
-  lines,
+  lines: given,
   stations,
   chosen,
   onChoose,
@@ -46,11 +46,13 @@ export function DayStrip({
   chosen: string | null;
   onChoose: (station: string | null) => void;
 }) {
+  // The table answers first; the drawing follows.
+  const lines = useDeferredValue(given);
   const drawn = useMemo(() => {
     if (lines.length === 0) return null;
     let [least, most] = [Infinity, -Infinity];
-    for (const { at } of lines) {
-      const seconds = wallS(at);
+    for (const line of lines) {
+      const seconds = wallOf(line);
       least = Math.min(least, seconds);
       most = Math.max(most, seconds);
     }
@@ -162,6 +164,6 @@ export function DayStrip({
 
 /** Ticks as one path: as many as can be told apart. */
 function ticksOf(lines: readonly Logged[], xOf: (seconds: number) => number): string {
-  const places = new Set(lines.map(({ at }) => Math.round(xOf(wallS(at)) * 2) / 2));
+  const places = new Set(lines.map((line) => Math.round(xOf(wallOf(line)) * 2) / 2));
   return [...places].map((x) => `M${x} 4V${LANE - 3}`).join('');
 }

@@ -71,7 +71,8 @@ function Bar({ log, stationId, station, strong }: BarProps & { readonly log: Ope
     setChanging(false);
   };
   const count = of > 1 ? `${taken} of ${of} taken` : own.length > 0 ? `${own.length} taken` : '';
-  const said = [whichSaid(station, present), count].filter(Boolean).join(' · ');
+  const whichWords = next === null && chosen === null ? '' : whichSaid(station, present);
+  const said = [whichWords, count].filter(Boolean).join(' · ');
   return (
     <section aria-label="Log" className="border-t border-rule bg-paper px-3 pt-1 pb-3">
       <div className="flex min-h-9 flex-wrap items-baseline gap-x-3">

@@ -91,7 +91,7 @@ function Log({
     () => (station === null ? all : all.filter((each) => each.station === station)),
     [all, station],
   );
-  const visible = useMemo(() => columnsShown(columns, all), [columns, all]);
+  const visible = useSteady(useMemo(() => columnsShown(columns, all), [columns, all]));
   const calm = useDeferredValue(filter);
   const chosen = useMemo(() => shown.filter(({ id }) => selected[id]), [shown, selected]);
   const onShown = useCallback((next: readonly Logged[]) => setShown(next), []);
@@ -253,6 +253,21 @@ function Log({
       )}
     </main>
   );
+}
+
+/** What a column does hangs on the stations' names, too; the time without its day is made each time. */
+const isSame = (a: LogColumn, b: LogColumn): boolean =>
+  a === b || (a.path === 'at' && b.path === 'at' && a.label === b.label);
+
+const sameColumns = (a: readonly LogColumn[], b: readonly LogColumn[]): boolean =>
+  a.length === b.length && a.every((column, i) => isSame(column, b[i]!));
+
+/** The same columns as before as long as they are: a table of new columns is made anew. */
+function useSteady(columns: readonly LogColumn[]): readonly LogColumn[] {
+  const [steady, setSteady] = useState(columns);
+  if (steady === columns || sameColumns(steady, columns)) return steady;
+  setSteady(columns);
+  return columns;
 }
 
 /** Undo and redo by the keys, where nothing is being typed. */

@@ -18,3 +18,14 @@ export function offsetOf(local: string): string {
   const two = (value: number): string => String(value).padStart(2, '0');
   return `${minutes < 0 ? '-' : '+'}${two(Math.floor(size / 60))}:${two(size % 60)}`;
 }
+
+const known = new WeakMap<object, number>();
+
+/** {@link wallS} of a line, worked out once. */
+export function wallOf(line: { readonly at: string }): number {
+  const before = known.get(line);
+  if (before !== undefined) return before;
+  const made = wallS(line.at);
+  known.set(line, made);
+  return made;
+}

@@ -140,34 +140,42 @@ function withoutDay(column: LogColumn, lines: readonly Logged[]): LogColumn {
 /** Columns that are always shown, and those that any line fills. */
 const ALWAYS = new Set(['at', 'station', 'frame', 'f_number', 'time_s', 'iso', 'planned', 'note', 'file', 'kept']); // prettier-ignore
 
+/** Which columns a line fills, by their numbers; worked out once for each line. */
+const filledBy = new WeakMap<Logged, readonly number[]>();
+
+function filled(line: Logged, columns: readonly LogColumn[]): readonly number[] {
+  const before = filledBy.get(line);
+  if (before) return before;
+  const made = columns.flatMap((column, i) => {
+    if (ALWAYS.has(column.path)) return [];
+    const text = column.plain(line);
+    // Movements that stand at zero say nothing.
+    return text === '' || (column.path.startsWith('movements.') && text === '0') ? [] : [i];
+  });
+  filledBy.set(line, made);
+  return made;
+}
+
 export function columnsShown(columns: readonly LogColumn[], lines: readonly Logged[]): LogColumn[] {
-  const left = new Set(columns.filter(({ path }) => !ALWAYS.has(path)));
-  const used = new Set<string>();
-  for (const line of lines) {
-    if (left.size === 0) break;
-    for (const column of left) {
-      const text = column.plain(line);
-      // Movements that stand at zero say nothing.
-      if (text === '' || (column.path.startsWith('movements.') && text === '0')) continue;
-      used.add(column.path);
-      left.delete(column);
-    }
-  }
+  const used = new Set<number>();
+  for (const line of lines) for (const i of filled(line, columns)) used.add(i);
   return columns
-    .filter(({ path }) => ALWAYS.has(path) || used.has(path))
+    .filter(({ path }, i) => ALWAYS.has(path) || used.has(i))
     .map((column) => withoutDay(column, lines));
 }
 
-const searchable = new WeakMap<Logged, string>();
+const searchable = new WeakMap<readonly LogColumn[], WeakMap<Logged, string>>();
 
 /** Everything a line shows, in small letters. */
 export function searchText(line: Logged, columns: readonly LogColumn[], units: Units): string {
-  const before = searchable.get(line);
+  const own = searchable.get(columns) ?? new WeakMap<Logged, string>();
+  searchable.set(columns, own);
+  const before = own.get(line);
   if (before !== undefined) return before;
   const made = columns
     .map((column) => column.shown(line, units))
     .join('\n')
     .toLowerCase();
-  searchable.set(line, made);
+  own.set(line, made);
   return made;
 }

@@ -32,18 +32,20 @@ export function useMatch(
   offsetsS: Readonly<Record<string, number>>,
   ready: boolean,
 ): { matched: Matched | null; working: boolean; failed: boolean } {
-  const asked = useMemo(
-    (): MatchAsked => ({
-      files: pictures.map(fileOf),
-      lines: lines.map(lineOf),
+  const told = useMemo(() => (ready ? lines.map(lineOf) : []), [ready, lines]);
+  const key = useMemo((): string | null => {
+    // While files are still being read nothing is asked.
+    if (!ready) return null;
+    const files = pictures.map(fileOf);
+    return JSON.stringify({
+      files,
+      lines: told,
       options: { fixed, offsetsS },
-    }),
-    [pictures, lines, fixed, offsetsS],
-  );
-  const key = useMemo(() => JSON.stringify(asked), [asked]);
+    } satisfies MatchAsked);
+  }, [ready, pictures, told, fixed, offsetsS]);
   const [answer, setAnswer] = useState<{ key: string; matched: Matched | null } | null>(null);
   useEffect(() => {
-    if (!ready) return;
+    if (key === null) return;
     let worker: Worker | null = null;
     const timer = setTimeout(() => {
       worker = new Worker(new URL('./match-worker.ts', import.meta.url), { type: 'module' });
@@ -57,7 +59,7 @@ export function useMatch(
       clearTimeout(timer);
       worker?.terminate();
     };
-  }, [key, ready]);
+  }, [key]);
   return {
     matched: answer?.matched ?? null,
     working: ready && answer?.key !== key,

@@ -70,6 +70,7 @@ const AGAIN_MS = [500, 1000, 2000, 3000, 5000];
 const REQUEST_MS = 15_000;
 const AWAY = 'The server does not answer. Everything is kept here and will be sent.';
 const MOST_STEPS = 100;
+const MANY = 200;
 /** Lines taken in between two looks at what else there is to do. */
 const AT_ONCE = 2000;
 
@@ -104,7 +105,9 @@ export function makeLogKeeper(around: LogSurroundings) {
     const log = next(before);
     if (log === before) return;
     around.setLog({ ...log, past: log.past.slice(-MOST_STEPS) });
-    keep(log);
+    // A tap is kept at once; of thousands of lines the page is shown first.
+    if (log.waiting.length <= MANY) keep(log);
+    else void around.wait(0).then(() => keep(around.getLog() ?? log));
     void send(log.jobId);
   }
 

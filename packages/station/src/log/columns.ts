@@ -34,13 +34,12 @@ const ok = (value: unknown): CellRead => ({ ok: true, value });
 const no = (message: string): CellRead => ({ ok: false, message });
 const asCell = (parsed: Parsed): CellRead => (parsed.ok ? ok(parsed.value) : no(parsed.message));
 
-function valueIn(line: Logged, path: string): unknown {
-  let at: unknown = line;
-  for (const name of path.split('.')) {
-    if (typeof at !== 'object' || at === null) return undefined;
-    at = (at as Record<string, unknown>)[name];
+function valueIn(line: Logged, [first, inner]: readonly string[]): unknown {
+  const value = (line as unknown as Record<string, unknown>)[first!];
+  if (inner === undefined || typeof value !== 'object' || value === null) {
+    return inner === undefined ? value : undefined;
   }
-  return at;
+  return (value as Record<string, unknown>)[inner];
 }
 
 const plainOf = (value: unknown): string =>
@@ -54,7 +53,8 @@ interface Kind<T> {
 }
 
 function column<T>(path: string, label: string, kind: Kind<T>): LogColumn {
-  const at = (line: Logged): T | undefined => valueIn(line, path) as T | undefined;
+  const names = path.split('.');
+  const at = (line: Logged): T | undefined => valueIn(line, names) as T | undefined;
   return {
     path,
     label,
