@@ -13,7 +13,7 @@ const moment = (i) => {
   return `${date.toISOString().slice(0, 19)}+00:00`;
 };
 
-async function fill(address) {
+export async function fill(address) {
   const job = crypto.randomUUID();
   const post = (path, body) =>
     fetch(`${address}/api/${path}`, {

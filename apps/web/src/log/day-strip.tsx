@@ -1,6 +1,6 @@
 import { useDeferredValue, useMemo } from 'react';
 import type { Logged, Station } from '@gangway/station';
-import { wallOf } from './now.js';
+import { wallS } from './now.js';
 
 /** When each station was exposed: a lane for each, along the time of the day. */
 
@@ -52,7 +52,7 @@ export function DayStrip({
     if (lines.length === 0) return null;
     let [least, most] = [Infinity, -Infinity];
     for (const line of lines) {
-      const seconds = wallOf(line);
+      const seconds = wallS(line.at);
       least = Math.min(least, seconds);
       most = Math.max(most, seconds);
     }
@@ -164,6 +164,6 @@ export function DayStrip({
 
 /** Ticks as one path: as many as can be told apart. */
 function ticksOf(lines: readonly Logged[], xOf: (seconds: number) => number): string {
-  const places = new Set(lines.map((line) => Math.round(xOf(wallOf(line)) * 2) / 2));
+  const places = new Set(lines.map((line) => Math.round(xOf(wallS(line.at)) * 2) / 2));
   return [...places].map((x) => `M${x} 4V${LANE - 3}`).join('');
 }

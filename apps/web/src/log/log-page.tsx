@@ -5,7 +5,7 @@ import { newId } from '../browser/new-id.js';
 import { saveBlob } from '../browser/save-file.js';
 import { PageTop, TOP_BUTTON } from '../pages/page-top.js';
 import { isMissing, useJobQuery } from '../records/api.js';
-import type { OpenLog } from '../records/log-lines.js';
+import { lineIn, type OpenLog } from '../records/log-lines.js';
 import { NotFound } from '../records/states.js';
 import { logKeeper, useLines, useLog } from '../store/log.js';
 import { useAppSelector } from '../store/store.js';
@@ -83,7 +83,7 @@ function Log({
   const [station, setStation] = useState<string | null>(null);
   const [selected, setSelected] = useState<Record<string, boolean>>({});
   const [active, setActive] = useState<Cell | null>(null);
-  const [shown, setShown] = useState<readonly Logged[]>([]);
+  const [shown, setShown] = useState<readonly string[]>([]);
   const [changing, setChanging] = useState(false);
   const all = useLines(log);
   const columns = useMemo(() => columnsFor(names), [names]);
@@ -91,10 +91,19 @@ function Log({
     () => (station === null ? all : all.filter((each) => each.station === station)),
     [all, station],
   );
-  const visible = useSteady(useMemo(() => columnsShown(columns, all), [columns, all]));
+  // Which columns there are follows what is in them.
+  const settled = useDeferredValue(all);
+  const visible = useSteady(
+    useMemo(() => columnsShown(columns, settled), [columns, settled]),
+    sameColumns,
+  );
   const calm = useDeferredValue(filter);
-  const chosen = useMemo(() => shown.filter(({ id }) => selected[id]), [shown, selected]);
-  const onShown = useCallback((next: readonly Logged[]) => setShown(next), []);
+  const chosen = useMemo(() => shown.filter((id) => selected[id]), [shown, selected]);
+  const onShown = useCallback((next: readonly string[]) => setShown(next), []);
+  const ids = useSteady(
+    useMemo(() => lines.map(({ id }) => id), [lines]),
+    sameIds,
+  );
 
   useKeys();
 
@@ -116,23 +125,24 @@ function Log({
       take(
         `Paste ${block.length} ${block.length === 1 ? 'line' : 'lines'}`,
         single
-          ? fillLines(chosen, visible[column]!, block[0]![0]!)
-          : pasteBlock(shown, visible, { row, column }, block),
+          ? fillLines(linesWith(chosen), visible[column]!, block[0]![0]!)
+          : pasteBlock(linesWith(shown), visible, { row, column }, block),
       ),
     );
   };
   const onFill = (): void => {
     if (!active) return;
-    const [from, column] = [shown[active.row], visible[active.column]];
+    const [from] = linesWith(shown.slice(active.row, active.row + 1));
+    const column = visible[active.column];
     if (!from || !column) return;
     const text = column.path === 'at' ? from.at : column.plain(from);
     const onto = chosen.length > 0 ? chosen : shown.slice(active.row + 1);
-    told(take(`Fill down ${column.label}`, fillLines(onto, column, text)));
+    told(take(`Fill down ${column.label}`, fillLines(linesWith(onto), column, text)));
   };
   const remove = (): void => {
     logKeeper.change({
       label: `Take out ${chosen.length} ${chosen.length === 1 ? 'line' : 'lines'}`,
-      changes: chosen.map(({ id }) => ({ id, remove: true })),
+      changes: chosen.map((id) => ({ id, remove: true })),
     });
     setSelected({});
   };
@@ -221,7 +231,8 @@ function Log({
         </p>
       ) : (
         <LogTable
-          lines={lines}
+          ids={ids}
+          lineOf={logKeeper.lineOf}
           columns={visible}
           stations={names.byId}
           units={units}
@@ -244,7 +255,7 @@ function Log({
           onChange={(column, text) => {
             const fault = take(
               `Change ${column.label} of ${count}`,
-              fillLines(chosen, column, text),
+              fillLines(linesWith(chosen), column, text),
             );
             if (fault === null) setChanging(false);
             return fault;
@@ -262,13 +273,19 @@ const isSame = (a: LogColumn, b: LogColumn): boolean =>
 const sameColumns = (a: readonly LogColumn[], b: readonly LogColumn[]): boolean =>
   a.length === b.length && a.every((column, i) => isSame(column, b[i]!));
 
-/** The same columns as before as long as they are: a table of new columns is made anew. */
-function useSteady(columns: readonly LogColumn[]): readonly LogColumn[] {
-  const [steady, setSteady] = useState(columns);
-  if (steady === columns || sameColumns(steady, columns)) return steady;
-  setSteady(columns);
-  return columns;
+const sameIds = (a: readonly string[], b: readonly string[]): boolean =>
+  a.length === b.length && a.every((id, i) => id === b[i]);
+
+/** The very same thing as before as long as it says the same: what hangs on it is not made anew. */
+function useSteady<T>(now: T, same: (a: T, b: T) => boolean): T {
+  const [steady, setSteady] = useState(now);
+  if (steady === now || same(steady, now)) return steady;
+  setSteady(now);
+  return now;
 }
+
+const linesWith = (ids: readonly string[]): Logged[] =>
+  ids.flatMap((id) => logKeeper.lineOf(id) ?? []);
 
 /** Undo and redo by the keys, where nothing is being typed. */
 function useKeys(): void {
@@ -286,14 +303,15 @@ function useKeys(): void {
 }
 
 /** What two hands changed, and what the server does not take. */
-function Clashes({ log: { clashes, refused, lines } }: { log: OpenLog }) {
+function Clashes({ log }: { log: OpenLog }) {
+  const { clashes, refused } = log;
   if (clashes.length === 0 && refused.length === 0) return null;
   return (
     <ul className="border-l-2 border-outside pl-3">
       {clashes.slice(0, 20).map(({ change: { id, set }, theirs }) => (
         <li key={id} className="flex flex-wrap items-center gap-3 py-1">
           <span className="min-w-0 flex-1">
-            {lines[id]?.at.slice(11, 16)}:{' '}
+            {lineIn(log, id)?.at.slice(11, 16)}:{' '}
             {theirs === null
               ? 'this line was taken out elsewhere.'
               : Object.entries(set)

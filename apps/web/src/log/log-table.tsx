@@ -36,6 +36,13 @@ function sortValue(line: Logged, { path, plain, numeric }: LogColumn): string | 
   return text === '' ? -Infinity : text === 'infinity' ? Infinity : Number(text);
 }
 
+/** Lines by what stands in a column; those without come first. */
+function compared(a: Logged | undefined, b: Logged | undefined, column: LogColumn): number {
+  if (!a || !b) return 0;
+  const [x, y] = [sortValue(a, column), sortValue(b, column)];
+  return x === y ? 0 : x < y ? -1 : 1;
+}
+
 const WIDTHS: Readonly<Record<string, number>> = {
   at: 170,
   station: 210,
@@ -53,7 +60,10 @@ const widthOf = ({ path, label }: LogColumn): number =>
 const NAMES: Readonly<Record<string, string>> = { f_number: 'stop', time_s: 'time', iso: 'ISO', focus_m: 'focus' }; // prettier-ignore
 
 export interface TableProps {
-  readonly lines: readonly Logged[];
+  /** In the order they were made; the same list as long as none comes or goes. */
+  readonly ids: readonly string[];
+  /** A line as it is now. */
+  readonly lineOf: (id: string) => Logged | undefined;
   readonly columns: readonly LogColumn[];
   readonly stations: ReadonlyMap<string, Station>;
   readonly units: Units;
@@ -62,43 +72,48 @@ export interface TableProps {
   readonly onSelect: (next: RowSelectionState) => void;
   readonly active: Cell | null;
   readonly onActive: (cell: Cell | null) => void;
-  /** Lines as they are shown: sorted and filtered. */
-  readonly onShown: (lines: readonly Logged[]) => void;
+  /** Those that are shown, sorted and filtered. */
+  readonly onShown: (ids: readonly string[]) => void;
   readonly onEdit: (line: Logged, column: LogColumn, text: string) => string | null;
   readonly onPaste: (cell: Cell, text: string) => void;
   readonly onFill: () => void;
 }
 
 export function LogTable(props: TableProps) {
-  const { lines, columns, units, filter, selected, onSelect, active, onActive, onShown } = props;
+  const { ids, lineOf, columns, units, filter, selected, onSelect, active, onActive, onShown } = props; // prettier-ignore
   const [sorting, setSorting] = useState<SortingState>([]);
   const defs = useMemo(
-    (): ColumnDef<Logged>[] =>
-      columns.map((column) => ({
+    (): ColumnDef<string>[] =>
+      columns.map((column, i) => ({
         id: column.path,
-        accessorFn: (line) => sortValue(line, column),
-        sortingFn: 'basic',
+        accessorFn: (id) => id,
+        // The whole line is searched at once.
+        enableGlobalFilter: i === 0,
+        sortingFn: (a, b) => compared(lineOf(a.original), lineOf(b.original), column),
       })),
-    [columns],
+    [columns, lineOf],
   );
+  // The table knows ids alone: what is edited stays where it is until it is sorted or searched anew,
+  // and nothing is made anew for thousands of lines.
   const table = useReactTable({
-    data: lines as Logged[],
+    data: ids as string[],
     columns: defs,
     state: { sorting, globalFilter: filter, rowSelection: selected },
     onSortingChange: setSorting,
     onRowSelectionChange: (update) =>
       onSelect(typeof update === 'function' ? update(selected) : update),
-    getRowId: ({ id }) => id,
+    getRowId: (id) => id,
     getCoreRowModel: getCoreRowModel(),
     getFilteredRowModel: getFilteredRowModel(),
     getSortedRowModel: getSortedRowModel(),
-    getColumnCanGlobalFilter: () => true,
-    globalFilterFn: (row, _id, text: string) =>
-      searchText(row.original, columns, units).includes(text.toLowerCase()),
+    getColumnCanGlobalFilter: ({ columnDef }) => columnDef.enableGlobalFilter === true,
+    globalFilterFn: ({ original }, _id, text: string) => {
+      const line = lineOf(original);
+      return line !== undefined && searchText(line, columns, units).includes(text.toLowerCase());
+    },
   });
   const { rows } = table.getRowModel();
-  const shown = useMemo(() => rows.map(({ original }) => original), [rows]);
-  useEffect(() => onShown(shown), [shown, onShown]);
+  useEffect(() => onShown(rows.map(({ id }) => id)), [rows, onShown]);
   const box = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
     count: rows.length,
@@ -159,7 +174,8 @@ export function LogTable(props: TableProps) {
       tick(active.row, false);
     } else if (key === 'Delete' || key === 'Backspace') {
       event.preventDefault();
-      props.onEdit(shown[active.row]!, columns[active.column]!, '');
+      const line = lineOf(rows[active.row]!.id);
+      if (line) props.onEdit(line, columns[active.column]!, '');
     } else if (key.length === 1) {
       event.preventDefault();
       setEditing({ cell: active, first: key });
@@ -244,37 +260,41 @@ export function LogTable(props: TableProps) {
         })}
       </div>
       <div className="relative" style={{ height: virtual.getTotalSize(), ...wide }}>
-        {virtual.getVirtualItems().map(({ index, start }) => (
-          <Row
-            key={rows[index]!.id}
-            index={index}
-            start={start}
-            template={template}
-            wide={wide}
-            line={rows[index]!.original}
-            columns={columns}
-            stations={props.stations}
-            units={units}
-            selected={selected[rows[index]!.id] ?? false}
-            active={active?.row === index ? active.column : null}
-            editing={editing?.cell.row === index ? { column: editing.cell.column, first: editing.first } : null} // prettier-ignore
-            onTick={(range) => tick(index, range)}
-            onCell={(column, edit) => {
-              onActive({ row: index, column });
-              setEditing(edit ? { cell: { row: index, column }, first: null } : null);
-              if (!edit) box.current?.focus();
-            }}
-            onDone={(column, text, step) => {
-              const fault =
-                text === null ? null : props.onEdit(rows[index]!.original, columns[column]!, text);
-              if (fault !== null) return fault;
-              leave();
-              if (step === 'down') go(index + 1, column);
-              if (step === 'right') go(index, column + 1);
-              return null;
-            }}
-          />
-        ))}
+        {virtual.getVirtualItems().map(({ index, start }) => {
+          const line = rows[index] && lineOf(rows[index].id);
+          return (
+            line && (
+              <Row
+                key={line.id}
+                index={index}
+                start={start}
+                template={template}
+                wide={wide}
+                line={line}
+                columns={columns}
+                stations={props.stations}
+                units={units}
+                selected={selected[line.id] ?? false}
+                active={active?.row === index ? active.column : null}
+                editing={editing?.cell.row === index ? { column: editing.cell.column, first: editing.first } : null} // prettier-ignore
+                onTick={(range) => tick(index, range)}
+                onCell={(column, edit) => {
+                  onActive({ row: index, column });
+                  setEditing(edit ? { cell: { row: index, column }, first: null } : null);
+                  if (!edit) box.current?.focus();
+                }}
+                onDone={(column, text, step) => {
+                  const fault = text === null ? null : props.onEdit(line, columns[column]!, text);
+                  if (fault !== null) return fault;
+                  leave();
+                  if (step === 'down') go(index + 1, column);
+                  if (step === 'right') go(index, column + 1);
+                  return null;
+                }}
+              />
+            )
+          );
+        })}
       </div>
     </div>
   );

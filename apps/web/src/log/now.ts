@@ -7,9 +7,19 @@ export function momentNow(ms: number = Date.now()): string {
   return `${day}T${time}${offsetOf(`${day}T${time}`)}`;
 }
 
+const known = new Map<string, number>();
+/** Moments of the longest log there may be. */
+const MOST_KNOWN = 100_000;
+
 /** s of the clock that hung on the wall where it was, as cameras note it. */
-export const wallS = (moment: string): number =>
-  Date.parse(`${moment.replace(/(?:Z|[+-]\d\d:\d\d)$/, '')}Z`) / 1000;
+export function wallS(moment: string): number {
+  const before = known.get(moment);
+  if (before !== undefined) return before;
+  if (known.size >= MOST_KNOWN) known.clear();
+  const made = Date.parse(`${moment.replace(/(?:Z|[+-]\d\d:\d\d)$/, '')}Z`) / 1000;
+  known.set(moment, made);
+  return made;
+}
 
 /** The offset of this machine’s clock at a local time: +02:00. */
 export function offsetOf(local: string): string {
@@ -17,15 +27,4 @@ export function offsetOf(local: string): string {
   const size = Math.abs(Number.isFinite(minutes) ? minutes : 0);
   const two = (value: number): string => String(value).padStart(2, '0');
   return `${minutes < 0 ? '-' : '+'}${two(Math.floor(size / 60))}:${two(size % 60)}`;
-}
-
-const known = new WeakMap<object, number>();
-
-/** {@link wallS} of a line, worked out once. */
-export function wallOf(line: { readonly at: string }): number {
-  const before = known.get(line);
-  if (before !== undefined) return before;
-  const made = wallS(line.at);
-  known.set(line, made);
-  return made;
 }

@@ -62,7 +62,7 @@ export function shotChanges(shot: Shot, whole: boolean): LogChange[] {
           ({ frame, bracket }) => frame === which.frame && bracket! >= which.bracket!,
         )
       : [which];
-  const lines = linesOf(log);
+  const lines = [...linesOf(log)];
   return own.map((each) => {
     const line = shotLine(shot, each, lines);
     lines.push(line);

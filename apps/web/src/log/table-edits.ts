@@ -78,10 +78,20 @@ export function fillLines(lines: readonly Logged[], column: LogColumn, text: str
   }
   const fault = faultIn(first, column.path, read.value);
   if (fault !== null) return { ok: false, message: fault };
+  // Of thousands of lines most were alike before: then what changes is alike, too.
+  const alike = new Map<unknown, Record<string, FieldChange>>();
+  const whole = !column.path.includes('.') && column.path !== 'file';
+  const setOf = (line: Logged): Record<string, FieldChange> => {
+    if (!whole) return cellFields(line, column.path, read.value);
+    const was = (line as unknown as Record<string, unknown>)[column.path];
+    const made = alike.get(was) ?? cellFields(line, column.path, read.value);
+    alike.set(was, made);
+    return made;
+  };
   const changes = lines.flatMap((line): LogChange[] => {
-    const set = cellFields(line, column.path, read.value);
-    const differs = Object.values(set).some(({ was, to }) => was !== to);
-    return differs ? [{ id: line.id, set }] : [];
+    const set = setOf(line);
+    for (const name in set) if (set[name]!.was !== set[name]!.to) return [{ id: line.id, set }];
+    return [];
   });
   return { ok: true, changes };
 }
@@ -140,28 +150,20 @@ function withoutDay(column: LogColumn, lines: readonly Logged[]): LogColumn {
 /** Columns that are always shown, and those that any line fills. */
 const ALWAYS = new Set(['at', 'station', 'frame', 'f_number', 'time_s', 'iso', 'planned', 'note', 'file', 'kept']); // prettier-ignore
 
-/** Which columns a line fills, by their numbers; worked out once for each line. */
-const filledBy = new WeakMap<Logged, readonly number[]>();
-
-function filled(line: Logged, columns: readonly LogColumn[]): readonly number[] {
-  const before = filledBy.get(line);
-  if (before) return before;
-  const made = columns.flatMap((column, i) => {
-    if (ALWAYS.has(column.path)) return [];
-    const text = column.plain(line);
+/** What a line fills beside what is always shown: the paths of its fields. */
+function* filledIn(line: Logged): Generator<string> {
+  for (const [name, value] of Object.entries(line)) {
+    if (value === undefined || ALWAYS.has(name)) continue;
+    if (name !== 'movements' && name !== 'film') yield name;
     // Movements that stand at zero say nothing.
-    return text === '' || (column.path.startsWith('movements.') && text === '0') ? [] : [i];
-  });
-  filledBy.set(line, made);
-  return made;
+    else for (const inner in value as object) if ((value as Record<string, unknown>)[inner] !== 0) yield `${name}.${inner}`; // prettier-ignore
+  }
 }
 
 export function columnsShown(columns: readonly LogColumn[], lines: readonly Logged[]): LogColumn[] {
-  const used = new Set<number>();
-  for (const line of lines) for (const i of filled(line, columns)) used.add(i);
-  return columns
-    .filter(({ path }, i) => ALWAYS.has(path) || used.has(i))
-    .map((column) => withoutDay(column, lines));
+  const used = new Set<string>(ALWAYS);
+  for (const line of lines) for (const path of filledIn(line)) used.add(path);
+  return columns.filter(({ path }) => used.has(path)).map((column) => withoutDay(column, lines));
 }
 
 const searchable = new WeakMap<readonly LogColumn[], WeakMap<Logged, string>>();

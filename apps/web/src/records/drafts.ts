@@ -63,8 +63,8 @@ export const indexedRoom: Roomy = {
 };
 
 export interface Drafts<T> {
-  /** At once where the browser keeps at once; there is room for it a moment later. */
-  keep(id: string, tab: string, draft: T): void;
+  /** At once where the browser keeps at once; there is room for it a moment later. What is too large for that is kept there only. */
+  keep(id: string, tab: string, draft: T, when?: 'at once' | 'later'): void;
   drop(id: string, tab: string): Promise<void>;
   /** All that are kept of a thing, the newest first, and those that cannot be read. */
   all(id: string): Promise<{ drafts: Found<T>[]; unreadable: UnreadableDraft[] }>;
@@ -117,10 +117,10 @@ export function draftsOf<T extends Kept>(
   };
 
   return {
-    keep: (id, tab, draft) => {
+    keep: (id, tab, draft, when = 'at once') => {
       const key = keyOf(id, tab);
       latest.set(key, draft);
-      const atOnce = writeTo(shelf, key, JSON.stringify(draft));
+      const atOnce = when === 'at once' && writeTo(shelf, key, JSON.stringify(draft));
       room.put(key, draft).then(
         () => {
           noteKept(true);

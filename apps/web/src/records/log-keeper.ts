@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { LOG_CHANGES_AT_ONCE, type Loaded, type LogChange } from '@gangway/station';
+import { LOG_CHANGES_AT_ONCE, type Loaded, type Logged, type LogChange } from '@gangway/station';
 import type { Drafts } from './drafts.js';
 import {
   answered,
@@ -7,7 +7,9 @@ import {
   decided,
   emptyLog,
   heard,
+  lineIn,
   redone,
+  takenUp,
   undone,
   type HeardLine,
   type LogSave,
@@ -70,7 +72,9 @@ const AGAIN_MS = [500, 1000, 2000, 3000, 5000];
 const REQUEST_MS = 15_000;
 const AWAY = 'The server does not answer. Everything is kept here and will be sent.';
 const MOST_STEPS = 100;
+/** More at once are laid by a moment later, so that the page shows them first. */
 const MANY = 200;
+const LATER_MS = 150;
 /** Lines taken in between two looks at what else there is to do. */
 const AT_ONCE = 2000;
 
@@ -79,6 +83,8 @@ export function makeLogKeeper(around: LogSurroundings) {
   let running = false;
   let wake: (() => void) | null = null;
   let fetching: Promise<void> | null = null;
+  /** Told while something was being sent: most likely of that very change. */
+  let told: number | null = null;
 
   const openNow = (jobId: string): OpenLog | null => {
     const log = around.getLog();
@@ -92,10 +98,16 @@ export function makeLogKeeper(around: LogSurroundings) {
   const pause = (ms: number): Promise<void> =>
     Promise.race([around.wait(ms), new Promise<void>((resolve) => (wake = resolve))]);
 
-  function keep(log: OpenLog): void {
-    const { jobId, waiting, refused } = log;
+  /**
+   * Lays by what is not answered for. What was answered meanwhile may stay in it: sent again it is
+   * done once. So of many thousands it is not written anew at every part.
+   */
+  function keep({ jobId, waiting, refused }: OpenLog): void {
     if (waiting.length === 0 && refused.length === 0) void drafts.drop(jobId, tab);
-    else drafts.keep(jobId, tab, { keptAt: around.now(), waiting, refused });
+    else {
+      const outbox = { keptAt: around.now(), waiting, refused };
+      drafts.keep(jobId, tab, outbox, waiting.length > MANY ? 'later' : 'at once');
+    }
   }
 
   /** Does something to the log, keeps it and sends it. */
@@ -105,9 +117,8 @@ export function makeLogKeeper(around: LogSurroundings) {
     const log = next(before);
     if (log === before) return;
     around.setLog({ ...log, past: log.past.slice(-MOST_STEPS) });
-    // A tap is kept at once; of thousands of lines the page is shown first.
     if (log.waiting.length <= MANY) keep(log);
-    else void around.wait(0).then(() => keep(around.getLog() ?? log));
+    else void around.wait(LATER_MS).then(() => keep(openNow(log.jobId) ?? log));
     void send(log.jobId);
   }
 
@@ -176,7 +187,9 @@ export function makeLogKeeper(around: LogSurroundings) {
         return { ...next, latest: alone ? latest : next.latest, save: { kind: 'sending' } };
       });
       const log = openNow(jobId);
-      if (log) keep(log);
+      if (log && log.waiting.length <= MANY) keep(log);
+      if (log && told !== null && told > log.latest) void look(jobId);
+      if (told !== null && told <= latest) told = null;
     }
     return sent.kind;
   }
@@ -206,10 +219,7 @@ export function makeLogKeeper(around: LogSurroundings) {
     const waiting = own.flatMap(({ draft }) => draft.waiting);
     const refused = own.flatMap(({ draft }) => draft.refused);
     if (waiting.length === 0 && refused.length === 0) return;
-    update(jobId, (log) => {
-      const next = { ...log, waiting: [...waiting, ...log.waiting], refused };
-      return log.loaded ? heard(next, [], log) : next;
-    });
+    update(jobId, (log) => ({ ...takenUp(log, waiting), refused }));
     const log = openNow(jobId);
     if (!log) return;
     keep(log);
@@ -269,14 +279,24 @@ export function makeLogKeeper(around: LogSurroundings) {
   function tell(jobId: string | null, latest: number | null): void {
     const log = around.getLog();
     if (!log || (jobId !== null && jobId !== log.jobId)) return;
-    if (latest !== null && latest <= log.latest && log.films.length === 0) return;
-    void look(log.jobId);
     wake?.();
+    if (latest !== null && running) told = Math.max(told ?? 0, latest);
+    else if (latest === null || latest > log.latest || log.films.length > 0) void look(log.jobId);
   }
 
   return {
+    /** A line as it is now. */
+    lineOf: (id: string): Logged | undefined => {
+      const log = around.getLog();
+      return log ? lineIn(log, id) : undefined;
+    },
     open,
     tell,
+    /** Before the page goes. */
+    keep: () => {
+      const log = around.getLog();
+      if (log) keep(log);
+    },
     tryNow: () => wake?.(),
     change: (step: Pick<LogStep, 'label' | 'changes'>) =>
       act((log) => (step.changes.length === 0 ? log : changed(log, step))),

@@ -34,17 +34,13 @@ export type LogSave =
   | { readonly kind: 'away'; readonly message: string }
   | { readonly kind: 'stopped'; readonly message: string };
 
-export interface OpenLog {
+export interface OpenLog extends Lines {
   readonly jobId: string;
   /** Whether the server’s lines are here. */
   readonly loaded: boolean;
   readonly latest: number;
-  /** Ids in the order the lines were made, those that were taken out too. */
-  readonly order: readonly string[];
-  readonly positions: Readonly<Record<string, number>>;
-  readonly lines: Readonly<Record<string, Logged>>;
-  readonly gone: Readonly<Record<string, true>>;
-  readonly films: readonly Loaded[];
+  /** Places the server gave; lines it does not have yet have none and come last. */
+  readonly positions: ReadonlyMap<string, number>;
   /** Not sent yet, or not answered for, the oldest first. */
   readonly waiting: readonly LogChange[];
   readonly clashes: readonly LogClash[];
@@ -54,14 +50,24 @@ export interface OpenLog {
   readonly save: LogSave;
 }
 
+/** Lists, not tables by id: a change of one line of many thousands copies a list of references. */
+interface Lines {
+  /** In the order they were made, those that were taken out too. */
+  readonly all: readonly Logged[];
+  /** Where each line lies in the list, by its id. */
+  readonly at: ReadonlyMap<string, number>;
+  readonly gone: ReadonlySet<string>;
+  readonly films: readonly Loaded[];
+}
+
 export const emptyLog = (jobId: string): OpenLog => ({
   jobId,
   loaded: false,
   latest: 0,
-  order: [],
-  positions: {},
-  lines: {},
-  gone: {},
+  all: [],
+  at: new Map(),
+  positions: new Map(),
+  gone: new Set(),
   films: [],
   waiting: [],
   clashes: [],
@@ -70,6 +76,15 @@ export const emptyLog = (jobId: string): OpenLog => ({
   future: [],
   save: { kind: 'saved' },
 });
+
+/** One line, whether it is in the log or was taken out. */
+export const lineIn = ({ all, at }: Pick<Lines, 'all' | 'at'>, id: string): Logged | undefined => {
+  const index = at.get(id);
+  return index === undefined ? undefined : all[index];
+};
+
+const indexOf = (all: readonly Logged[]): Map<string, number> =>
+  new Map(all.map(({ id }, i) => [id, i]));
 
 const setFields = (line: Logged, set: FieldChanges): Logged => {
   const next: Record<string, unknown> = { ...line };
@@ -80,16 +95,28 @@ const setFields = (line: Logged, set: FieldChanges): Logged => {
   return next as unknown as Logged;
 };
 
-type Lines = Pick<OpenLog, 'order' | 'lines' | 'gone' | 'films'>;
+const turnedOf = new WeakMap<FieldChanges, FieldChanges>();
+
+/** The way back of fields; thousands of lines may share one change. */
+function turned(set: FieldChanges): FieldChanges {
+  const before = turnedOf.get(set);
+  if (before) return before;
+  const back = Object.fromEntries(
+    Object.entries(set).map(([name, { was, to }]) => [name, { was: to, to: was }]),
+  );
+  turnedOf.set(set, back);
+  return back;
+}
 
 /** Carries changes out on what is here. @returns what is here then, and the way back */
 export function carriedOut(
   log: Lines,
   changes: readonly LogChange[],
 ): Lines & { back: LogChange[] } {
-  const lines: Record<string, Logged> = { ...log.lines };
-  const gone: Record<string, true> = { ...log.gone };
-  const added: string[] = [];
+  const all = [...log.all];
+  const at = new Map<string, number>();
+  const gone = new Set(log.gone);
+  const placeOf = (id: string): number | undefined => at.get(id) ?? log.at.get(id);
   let { films } = log;
   const back: LogChange[] = [];
   for (const change of changes) {
@@ -98,25 +125,31 @@ export function carriedOut(
       back.push({ id, films: { was: change.films.to, to: change.films.was } });
       films = (change.films.to ?? []) as Loaded[];
     } else if ('add' in change) {
-      if (!lines[id]) added.push(id);
-      lines[id] = change.add;
-      delete gone[id];
+      const place = placeOf(id) ?? all.length;
+      at.set(id, place);
+      all[place] = change.add;
+      gone.delete(id);
       back.push({ id, remove: true });
     } else if ('set' in change) {
-      if (!lines[id]) continue;
-      lines[id] = setFields(lines[id], change.set);
-      const turned = Object.entries(change.set).map(([name, { was, to }]) => [name, { was: to, to: was }]); // prettier-ignore
-      back.push({ id, set: Object.fromEntries(turned) as FieldChanges });
+      const place = placeOf(id);
+      if (place === undefined) continue;
+      all[place] = setFields(all[place]!, change.set);
+      back.push({ id, set: turned(change.set) });
     } else if ('remove' in change) {
-      gone[id] = true;
+      gone.add(id);
       back.push({ id, restore: true });
     } else {
-      delete gone[id];
+      gone.delete(id);
       back.push({ id, remove: true });
     }
   }
-  const order = added.length > 0 ? [...log.order, ...added] : log.order;
-  return { order, lines, gone, films, back: back.reverse() };
+  return {
+    all,
+    at: at.size === 0 ? log.at : new Map([...log.at, ...at]),
+    gone,
+    films,
+    back: back.reverse(),
+  };
 }
 
 /** What a line that was taken out once needs to come again. */
@@ -173,24 +206,38 @@ export function heard(
   rows: readonly HeardLine[],
   head: { readonly latest: number; readonly films: readonly Loaded[] },
 ): OpenLog {
-  const lines: Record<string, Logged> = { ...log.lines };
-  const gone: Record<string, true> = { ...log.gone };
-  const positions: Record<string, number> = { ...log.positions };
-  let fresh = false;
+  const positions = new Map(log.positions);
+  const gone = new Set(log.gone);
+  const told = new Map<string, Logged>();
+  let moved = false;
   for (const { position, gone: out, document } of rows) {
     const { id } = document;
-    if (positions[id] !== position) fresh = true;
-    positions[id] = position;
-    lines[id] = lines[id] && sameField(lines[id], document) ? lines[id] : document;
-    if (out) gone[id] = true;
-    else delete gone[id];
+    moved ||= positions.get(id) !== position;
+    positions.set(id, position);
+    const here = lineIn(log, id);
+    told.set(id, here && sameField(here, document) ? here : document);
+    if (out) gone.add(id);
+    else gone.delete(id);
   }
-  const at = (id: string): number => positions[id] ?? Infinity;
-  const ids = fresh ? [...new Set([...log.order, ...rows.map(({ document }) => document.id)])] : log.order; // prettier-ignore
-  const order = fresh ? [...ids].sort((a, b) => (at(a) === at(b) ? 0 : at(a) - at(b))) : ids;
+  const here = log.all.map((line) => told.get(line.id) ?? line);
+  const fresh = [...told.values()].filter(({ id }) => !log.at.has(id));
+  const placeOf = ({ id }: Logged): number => positions.get(id) ?? Infinity;
+  const all = moved
+    ? [...here, ...fresh].sort((a, b) => (placeOf(a) === placeOf(b) ? 0 : placeOf(a) - placeOf(b)))
+    : here;
   const films = sameField(log.films, head.films) ? log.films : head.films;
-  const { back: _, ...over } = carriedOut({ order, lines, gone, films }, log.waiting);
+  const lines: Lines = { all, at: moved ? indexOf(all) : log.at, gone, films };
+  // What waits for other lines lies over them already.
+  const waiting = log.waiting.filter((change) => told.has(change.id) || 'films' in change);
+  const { back: _, ...over } = carriedOut(lines, waiting);
   return { ...log, ...over, positions, loaded: true, latest: head.latest };
+}
+
+/** Changes that were kept here before this page was opened, ahead of those made since. */
+export function takenUp(log: OpenLog, waiting: readonly LogChange[]): OpenLog {
+  const all = [...waiting, ...log.waiting];
+  const { back: _, ...over } = carriedOut(log, all);
+  return { ...log, ...over, waiting: all };
 }
 
 /** What became of one change that was sent. */
@@ -206,30 +253,34 @@ export interface Outcome {
 export function answered(log: OpenLog, outcomes: readonly Outcome[]): OpenLog {
   const sent = log.waiting.slice(0, outcomes.length);
   const waiting = log.waiting.slice(outcomes.length);
-  let next: OpenLog = { ...log, waiting };
-  const lines: Record<string, Logged> = { ...log.lines };
-  let touched = false;
-  outcomes.forEach((each, i) => {
+  const refused = outcomes.flatMap(({ outcome, message = '' }, i) =>
+    outcome === 'refused' ? [{ change: sent[i]!, message }] : [],
+  );
+  const clashes = new Map(log.clashes.map((clash) => [clash.change.id, clash]));
+  let { all } = log;
+  outcomes.forEach(({ id, outcome, document }, i) => {
     const change = sent[i]!;
-    if (each.outcome === 'refused') {
-      next = { ...next, refused: [...next.refused, { change, message: each.message ?? '' }] };
-    } else if (each.outcome === 'clash' && 'set' in change) {
-      const others = next.clashes.filter(({ change: { id } }) => id !== change.id);
-      const before = next.clashes.find(({ change: { id } }) => id === change.id);
-      const set = { ...before?.change.set, ...change.set };
-      next = { ...next, clashes: [...others, { change: { ...change, set }, theirs: each.document ?? null }] }; // prettier-ignore
+    if (outcome === 'clash' && 'set' in change) {
+      const set = { ...clashes.get(id)?.change.set, ...change.set };
+      clashes.set(id, { change: { ...change, set }, theirs: document ?? null });
     }
+    const place = log.at.get(id);
+    if (!document || outcome === 'refused' || place === undefined) return;
     // It is kept otherwise than it was sent: as the server has it, with what still waits.
-    if (each.document && each.outcome !== 'refused') {
-      const later = waiting.filter((other) => other.id === each.id && 'set' in other);
-      lines[each.id] = later.reduce<Logged>(
-        (line, other) => ('set' in other ? setFields(line, other.set) : line),
-        each.document,
-      );
-      touched = true;
-    }
+    const later = waiting.filter((other) => other.id === id);
+    const line = later.reduce(
+      (now, other) => ('set' in other ? setFields(now, other.set) : now),
+      document,
+    );
+    all = all.map((each, at) => (at === place ? line : each));
   });
-  return touched ? { ...next, lines } : next;
+  return {
+    ...log,
+    all,
+    waiting,
+    refused: [...log.refused, ...refused],
+    clashes: clashes.size === 0 ? log.clashes : [...clashes.values()],
+  };
 }
 
 /** A clash decided: mine over theirs, or theirs. */
@@ -253,9 +304,5 @@ export function faultOf(line: Logged, set: FieldChanges): string | null {
 }
 
 /** Lines that are in the log, in the order they were made. */
-export const linesOf = ({
-  order,
-  lines,
-  gone,
-}: Pick<OpenLog, 'order' | 'lines' | 'gone'>): Logged[] =>
-  order.flatMap((id) => (gone[id] || !lines[id] ? [] : [lines[id]]));
+export const linesOf = ({ all, gone }: Pick<Lines, 'all' | 'gone'>): readonly Logged[] =>
+  gone.size === 0 ? all : all.filter(({ id }) => !gone.has(id));

@@ -41,6 +41,7 @@ export const logKeeper = makeLogKeeper({
 
 onLogs.add(logKeeper.tell);
 addEventListener('online', () => logKeeper.tryNow());
+addEventListener('pagehide', logKeeper.keep);
 
 /** The log of a job, as soon as it is asked for; null while another job’s is put away. */
 export function useLog(jobId: string): OpenLog | null {
@@ -52,5 +53,5 @@ export function useLog(jobId: string): OpenLog | null {
 }
 
 /** The lines of a log; the same list as long as none is changed. */
-export const useLines = ({ order, lines, gone }: OpenLog): readonly Logged[] =>
-  useMemo(() => linesOf({ order, lines, gone }), [order, lines, gone]);
+export const useLines = ({ all, gone }: OpenLog): readonly Logged[] =>
+  useMemo(() => linesOf({ all, gone }), [all, gone]);

@@ -52,8 +52,25 @@ interface Kind<T> {
   readonly read: (text: string) => CellRead;
 }
 
+/** As many figures as one log has of a kind; past that they are worked out anew. */
+const MOST_REMEMBERED = 4000;
+
+/** The same few figures stand in thousands of lines. */
+function remembered<T>(shown: (value: T, units: Units) => string): typeof shown {
+  const known: Record<Units, Map<T, string>> = { metric: new Map(), feet: new Map() };
+  return (value, units) => {
+    const before = known[units].get(value);
+    if (before !== undefined) return before;
+    if (known[units].size >= MOST_REMEMBERED) known[units].clear();
+    const made = shown(value, units);
+    known[units].set(value, made);
+    return made;
+  };
+}
+
 function column<T>(path: string, label: string, kind: Kind<T>): LogColumn {
   const names = path.split('.');
+  const said = kind.numeric ? remembered(kind.shown) : kind.shown;
   const at = (line: Logged): T | undefined => valueIn(line, names) as T | undefined;
   return {
     path,
@@ -61,7 +78,7 @@ function column<T>(path: string, label: string, kind: Kind<T>): LogColumn {
     numeric: kind.numeric ?? false,
     shown: (line, units) => {
       const value = at(line);
-      return value === undefined ? '' : kind.shown(value, units);
+      return value === undefined ? '' : said(value, units);
     },
     plain: (line) => {
       const value = at(line);
