@@ -1,5 +1,5 @@
 const swc = [
-  '@swc/jest',
+  `${import.meta.dirname}/scripts/lib/jest-transform.mjs`,
   {
     jsc: {
       target: 'es2023',
