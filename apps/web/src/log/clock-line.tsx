@@ -56,7 +56,7 @@ export function ClockLine({
             className="min-h-8 underline underline-offset-4"
             onClick={() => setText(offset.kind === 'undecided' ? '' : offsetSaid(offset.offsetS))}
           >
-            Give it
+            Set it by hand
           </button>
           {offset.kind === 'given' && (
             <button

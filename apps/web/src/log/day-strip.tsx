@@ -1,13 +1,13 @@
 import { useDeferredValue, useMemo } from 'react';
 import type { Logged, Station } from '@gangway/station';
 import { wallS } from './now.js';
+import { AXIS_WIDTH, daysSaid, MarkLines, MarkWords, timeAxis } from './time-axis.js';
 
 /** When each station was exposed: a lane for each, along the time of the day. */
 
-const [WIDTH, LANE, LEFT, FOOT] = [1000, 24, 0, 18] as const;
+const [LANE, FOOT] = [24, 18] as const;
 /** More lanes nobody tells apart. */
 const MOST_LANES = 8;
-const STEPS_S = [60, 300, 600, 900, 1800, 3600, 7200, 14_400, 28_800, 86_400, 604_800];
 const LABELS = 8;
 
 interface Lane {
@@ -33,8 +33,6 @@ function lanesOf(lines: readonly Logged[], stations: ReadonlyMap<string, Station
   return [...shown, { id: undefined, name: `${rest.length} more`, lines: rest.flatMap((each) => each.lines) }]; // prettier-ignore
 }
 
-const clockAt = (seconds: number): string => new Date(seconds * 1000).toISOString().slice(11, 16);
-
 export function DayStrip({
   lines: given,
   stations,
@@ -49,20 +47,12 @@ export function DayStrip({
   // The table answers first; the drawing follows.
   const lines = useDeferredValue(given);
   const drawn = useMemo(() => {
-    if (lines.length === 0) return null;
-    let [least, most] = [Infinity, -Infinity];
-    for (const line of lines) {
-      const seconds = wallS(line.at);
-      least = Math.min(least, seconds);
-      most = Math.max(most, seconds);
-    }
-    const span = Math.max(60, most - least);
-    const [from, to] = [least - span * 0.02, most + span * 0.02];
-    const xOf = (seconds: number): number =>
-      LEFT + ((seconds - from) / (to - from)) * (WIDTH - LEFT);
-    const step = STEPS_S.find((each) => (to - from) / each <= LABELS) ?? STEPS_S.at(-1)!;
-    const marks: number[] = [];
-    for (let at = Math.ceil(from / step) * step; at <= to; at += step) marks.push(at);
+    const axis = timeAxis(
+      lines.map(({ at }) => wallS(at)),
+      LABELS,
+    );
+    if (!axis) return null;
+    const { xOf } = axis;
     const lanes = lanesOf(lines, stations).map((lane) => ({
       ...lane,
       kept: ticksOf(
@@ -74,7 +64,7 @@ export function DayStrip({
         xOf,
       ),
     }));
-    return { lanes, marks: marks.map((at) => ({ at, x: xOf(at) })) };
+    return { lanes, axis };
   }, [lines, stations]);
   if (!drawn) return null;
   const height = drawn.lanes.length * LANE + FOOT;
@@ -84,25 +74,34 @@ export function DayStrip({
       role="group"
       aria-label="The day, station by station"
     >
-      <ul className="w-56 shrink-0 max-sm:w-28" style={{ paddingBottom: FOOT }}>
-        {drawn.lanes.map(({ id, name, lines: own }) => (
-          <li key={`${id} ${name}`} style={{ height: LANE }} className="px-2 text-[13px] leading-6">
-            <button
-              type="button"
-              disabled={id === undefined}
-              aria-pressed={id !== undefined && chosen === id}
-              onClick={() => onChoose(chosen === id ? null : (id ?? null))}
-              className={`flex w-full justify-between gap-2 text-left ${chosen !== null && chosen === id ? 'font-semibold underline underline-offset-2' : chosen === null ? '' : 'text-quiet'}`}
+      <div className="w-56 shrink-0 max-sm:w-36">
+        <ul>
+          {drawn.lanes.map(({ id, name, lines: own }) => (
+            <li
+              key={`${id} ${name}`}
+              style={{ height: LANE }}
+              className="px-2 text-[13px] leading-6"
             >
-              <span className="truncate">{name}</span>
-              <span className="figure shrink-0 text-quiet">{own.length}</span>
-            </button>
-          </li>
-        ))}
-      </ul>
+              <button
+                type="button"
+                disabled={id === undefined}
+                aria-pressed={id !== undefined && chosen === id}
+                onClick={() => onChoose(chosen === id ? null : (id ?? null))}
+                className={`flex w-full justify-between gap-2 text-left ${chosen !== null && chosen === id ? 'font-semibold underline underline-offset-2' : chosen === null ? '' : 'text-quiet'}`}
+              >
+                <span className="truncate">{name}</span>
+                <span className="figure shrink-0 text-quiet">{own.length}</span>
+              </button>
+            </li>
+          ))}
+        </ul>
+        <p style={{ height: FOOT }} className="figure truncate px-2 text-[12px] text-quiet">
+          {daysSaid(drawn.axis)}
+        </p>
+      </div>
       <div className="relative min-w-0 flex-1" style={{ height }}>
         <svg
-          viewBox={`0 0 ${WIDTH} ${height}`}
+          viewBox={`0 0 ${AXIS_WIDTH} ${height}`}
           preserveAspectRatio="none"
           className="absolute inset-0 size-full"
           role="img"
@@ -113,14 +112,7 @@ export function DayStrip({
             )
             .join('; ')}
         >
-          {drawn.marks.map(({ at, x }) => (
-            <path
-              key={at}
-              d={`M${x} 0V${height - FOOT}`}
-              stroke="var(--rule)"
-              vectorEffect="non-scaling-stroke"
-            />
-          ))}
+          <MarkLines axis={drawn.axis} height={height - FOOT} />
           {drawn.lanes.map(({ id, name, kept, spoilt }, i) => (
             <g
               key={`${id} ${name}`}
@@ -128,7 +120,7 @@ export function DayStrip({
               opacity={chosen === null || chosen === id ? 1 : 0.35}
             >
               <path
-                d={`M0 ${LANE - 2}H${WIDTH}`}
+                d={`M0 ${LANE - 2}H${AXIS_WIDTH}`}
                 stroke="var(--rule)"
                 vectorEffect="non-scaling-stroke"
               />
@@ -148,15 +140,7 @@ export function DayStrip({
             </g>
           ))}
         </svg>
-        {drawn.marks.map(({ at, x }) => (
-          <span
-            key={at}
-            className="figure absolute bottom-0 -translate-x-1/2 text-[12px] text-quiet"
-            style={{ left: `${x / 10}%` }}
-          >
-            {clockAt(at)}
-          </span>
-        ))}
+        <MarkWords axis={drawn.axis} />
       </div>
     </div>
   );

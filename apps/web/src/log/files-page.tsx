@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState, type ChangeEvent } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link } from 'react-router';
 import * as z from 'zod';
 import type { Fixed, Logged, LogChange, Matched } from '@gangway/station';
 import { useKept } from '../browser/use-kept.js';
@@ -9,14 +9,11 @@ import {
   onPicturesDropped,
   type Found,
 } from '../files/dropped-pictures.js';
-import { PageTop, TOP_BUTTON } from '../pages/page-top.js';
-import { isMissing, useJobQuery } from '../records/api.js';
-import type { OpenLog } from '../records/log-lines.js';
-import { NotFound } from '../records/states.js';
-import { logKeeper, useLines, useLog } from '../store/log.js';
+import { logKeeper, useLines } from '../store/log.js';
 import { Button } from '../ui/button.js';
 import { ClockLine } from './clock-line.js';
 import { LogState } from './log-bar.js';
+import { LogFrame, type OpenJob } from './log-frame.js';
 import { MatchDrawing } from './match-drawing.js';
 import { MatchList } from './match-list.js';
 import { changesFor, fixedChanges, fixedIn } from './match-changes.js';
@@ -24,7 +21,6 @@ import { SidecarPart } from './sidecar-part.js';
 import type { StationNames } from './table-edits.js';
 import { useMatch } from './use-match.js';
 import { usePictures } from './use-pictures.js';
-import { useStationNames } from './use-stations.js';
 
 const fixedShape = z.array(z.string());
 const offsetsShape = z.record(z.string(), z.number());
@@ -38,40 +34,10 @@ const pickFolder = (): PickFolder | undefined =>
 
 /** The shoot’s files beside the log. */
 export function FilesPage() {
-  const { job: jobId = '' } = useParams();
-  const { data: job, error } = useJobQuery(jobId);
-  const log = useLog(jobId);
-  const names = useStationNames(jobId);
-  if (isMissing(error)) return <NotFound />;
-  return (
-    <div className="flex min-h-dvh flex-col">
-      <PageTop
-        trail={
-          <>
-            <Link to={`/jobs/${jobId}`} className="truncate font-semibold hover:underline">
-              {job?.name}
-            </Link>
-            <Link to={`/jobs/${jobId}/log`} className="hover:underline">
-              Log
-            </Link>
-          </>
-        }
-      >
-        <button
-          type="button"
-          className={TOP_BUTTON}
-          disabled={!log?.past.length}
-          onClick={() => logKeeper.undo()}
-        >
-          Undo
-        </button>
-      </PageTop>
-      {log && <Files key={jobId} log={log} job={job?.name ?? ''} names={names} />}
-    </div>
-  );
+  return <LogFrame under>{(open) => <Files key={open.log.jobId} {...open} />}</LogFrame>;
 }
 
-function Files({ log, job, names }: { log: OpenLog; job: string; names: StationNames }) {
+function Files({ log, job, names }: OpenJob) {
   const { jobId } = log;
   const pictures = usePictures();
   const { take } = pictures;

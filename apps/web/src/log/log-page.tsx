@@ -1,13 +1,10 @@
 import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link } from 'react-router';
 import { columnAt, type Logged, type LogColumn } from '@gangway/station';
 import { newId } from '../browser/new-id.js';
 import { saveBlob } from '../browser/save-file.js';
-import { PageTop, TOP_BUTTON } from '../pages/page-top.js';
-import { isMissing, useJobQuery } from '../records/api.js';
 import { lineIn, type OpenLog } from '../records/log-lines.js';
-import { NotFound } from '../records/states.js';
-import { logKeeper, useLines, useLog } from '../store/log.js';
+import { logKeeper, useLines } from '../store/log.js';
 import { useAppSelector } from '../store/store.js';
 import { ActionMenu } from '../ui/action-menu.js';
 import { Button } from '../ui/button.js';
@@ -17,66 +14,22 @@ import { ChangeMany } from './change-many.js';
 import { DayStrip } from './day-strip.js';
 import { logCsv, logJson } from './export.js';
 import { LogState } from './log-bar.js';
+import { LogFrame } from './log-frame.js';
 import { LogTable, type Cell } from './log-table.js';
 import { momentNow } from './now.js';
-import {
-  columnsFor,
-  columnsShown,
-  fillLines,
-  pasteBlock,
-  type Edit,
-  type StationNames,
-} from './table-edits.js';
-import { useStationNames } from './use-stations.js';
+import { columnsFor, columnsShown, fillLines, pasteBlock, type Edit } from './table-edits.js';
+import type { ReadNames } from './use-stations.js';
 
 /** The log of a job, as a table. */
 export function LogPage() {
-  const { job: jobId = '' } = useParams();
-  const { data: job, error } = useJobQuery(jobId);
-  const log = useLog(jobId);
-  const names = useStationNames(jobId);
-  if (isMissing(error)) return <NotFound />;
   return (
-    <div className="flex h-dvh flex-col">
-      <PageTop
-        trail={
-          <Link to={`/jobs/${jobId}`} className="truncate font-semibold hover:underline">
-            {job?.name}
-          </Link>
-        }
-      >
-        <button
-          type="button"
-          className={TOP_BUTTON}
-          disabled={!log?.past.length}
-          onClick={() => logKeeper.undo()}
-          aria-label={log?.past.length ? `Undo: ${log.past.at(-1)!.label}` : 'Undo'}
-        >
-          Undo
-        </button>
-        <button
-          type="button"
-          className={TOP_BUTTON}
-          disabled={!log?.future.length}
-          onClick={() => logKeeper.redo()}
-        >
-          Redo
-        </button>
-      </PageTop>
-      {log && <Log log={log} name={job?.name ?? 'log'} names={names} />}
-    </div>
+    <LogFrame tall>
+      {({ log, job, names }) => <Log log={log} name={job || 'log'} names={names} />}
+    </LogFrame>
   );
 }
 
-function Log({
-  log,
-  name,
-  names,
-}: {
-  log: OpenLog;
-  name: string;
-  names: StationNames & { error: string | null };
-}) {
+function Log({ log, name, names }: { log: OpenLog; name: string; names: ReadNames }) {
   const units = useAppSelector((state) => state.preferences.units);
   const notice = useNotice();
   const [filter, setFilter] = useState('');

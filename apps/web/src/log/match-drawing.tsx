@@ -2,11 +2,11 @@ import { useMemo } from 'react';
 import type { Logged, Matched } from '@gangway/station';
 import { wallS } from './now.js';
 import type { Picture } from './picture-files.js';
+import { AXIS_WIDTH, MarkLines, MarkWords, timeAxis } from './time-axis.js';
 
 /** Time against time: the log above, the files below as their camera’s clock has them once it is set right. */
 
-const [WIDTH, HEIGHT, TOP, BOTTOM] = [1000, 170, 34, 136] as const;
-const STEPS_S = [60, 300, 600, 900, 1800, 3600, 7200, 14_400, 28_800, 86_400];
+const [HEIGHT, TOP, BOTTOM] = [170, 34, 136] as const;
 const LABELS = 9;
 
 export function MatchDrawing({
@@ -31,14 +31,9 @@ export function MatchDrawing({
       return facts?.clockS === undefined || facts.clockS === null ? null : facts.clockS - shift(facts.camera); // prettier-ignore
     };
     const all = [...lineS.values(), ...matched.pairs.flatMap(({ file }) => fileS(file) ?? [])];
-    if (all.length === 0) return null;
-    const [least, most] = all.reduce(([a, b], at) => [Math.min(a, at), Math.max(b, at)], [Infinity, -Infinity]); // prettier-ignore
-    const span = Math.max(60, most - least);
-    const [from, to] = [least - span * 0.02, most + span * 0.02];
-    const x = (at: number): number => Math.round(((at - from) / (to - from)) * WIDTH * 4) / 4;
-    const step = STEPS_S.find((each) => (to - from) / each <= LABELS) ?? STEPS_S.at(-1)!;
-    const marks: number[] = [];
-    for (let at = Math.ceil(from / step) * step; at <= to; at += step) marks.push(at);
+    const axis = timeAxis(all, LABELS);
+    if (!axis) return null;
+    const x = (at: number): number => Math.round(axis.xOf(at) * 4) / 4;
     const links = { sure: new Set<string>(), unsure: new Set<string>() };
     const [alone, files] = [new Set<number>(), new Set<number>()];
     const taken = new Set<string>();
@@ -52,7 +47,7 @@ export function MatchDrawing({
     }
     const free = new Set([...lineS].flatMap(([id, at]) => (taken.has(id) ? [] : [x(at)])));
     return {
-      marks: marks.map((at) => ({ at, x: x(at) })),
+      axis,
       sure: [...links.sure].join(''),
       unsure: [...links.unsure].join(''),
       lines: ticks([...lineS.values()].map(x), TOP - 14, TOP),
@@ -67,21 +62,17 @@ export function MatchDrawing({
     <div className="relative bg-stage" style={{ height: HEIGHT }}>
       <div className="absolute inset-y-0 right-0 left-12">
         <svg
-          viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+          viewBox={`0 0 ${AXIS_WIDTH} ${HEIGHT}`}
           preserveAspectRatio="none"
           className="absolute inset-0 size-full"
           role="img"
           aria-label={`Log above, files below, by their times: ${count(true)} sure, ${count(false)} unsure, ${matched.pairs.filter(({ line }) => line === null).length} files without a line`}
         >
-          {drawn.marks.map(({ at, x }) => (
-            <path
-              key={at}
-              d={`M${x} 0V${HEIGHT - 16}`}
-              stroke="var(--rule)"
-              vectorEffect="non-scaling-stroke"
-            />
-          ))}
-          <Stroke d={`M0 ${TOP}H${WIDTH}M0 ${BOTTOM}H${WIDTH}`} colour="var(--rule-strong)" />
+          <MarkLines axis={drawn.axis} height={HEIGHT - 16} />
+          <Stroke
+            d={`M0 ${TOP}H${AXIS_WIDTH}M0 ${BOTTOM}H${AXIS_WIDTH}`}
+            colour="var(--rule-strong)"
+          />
           <Stroke d={drawn.sure} colour="var(--within)" />
           <Stroke d={drawn.unsure} colour="var(--costs)" width={2} dash="2 3" />
           <Stroke d={drawn.lines} colour="var(--ink)" width={2} />
@@ -89,15 +80,7 @@ export function MatchDrawing({
           <Stroke d={drawn.free} colour="var(--outside)" width={3} />
           <Stroke d={drawn.alone} colour="var(--outside)" width={3} />
         </svg>
-        {drawn.marks.map(({ at, x }) => (
-          <span
-            key={at}
-            className="figure absolute bottom-0 -translate-x-1/2 text-[12px] text-quiet"
-            style={{ left: `${x / 10}%` }}
-          >
-            {new Date(at * 1000).toISOString().slice(11, 16)}
-          </span>
-        ))}
+        <MarkWords axis={drawn.axis} />
       </div>
       <span className="absolute top-5 left-3 text-[13px]">Log</span>
       <span className="absolute bottom-6 left-3 text-[13px]">Files</span>

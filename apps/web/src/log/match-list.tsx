@@ -1,12 +1,14 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { setSaid, type Logged, type Matched, type Pair } from '@gangway/station';
+import { setSaid, type Doubt, type Logged, type Matched, type Pair } from '@gangway/station';
+import { useNarrow } from '../browser/use-narrow.js';
 import { useAppSelector } from '../store/store.js';
 import { Choosing } from '../ui/choosing.js';
 import type { Picture } from './picture-files.js';
 import type { StationNames } from './table-edits.js';
 
-const ROW_PX = 76;
+/** On a phone the line stands under its picture. */
+const ROW_PX = { wide: 76, narrow: 148 } as const;
 
 const SHOWN = {
   all: 'All files',
@@ -40,12 +42,14 @@ export function MatchList({ matched, pictures, lines, names, onFix }: Props) {
   );
   const taken = useMemo(() => new Set(matched.pairs.flatMap(({ line }) => line ?? [])), [matched]);
   const box = useRef<HTMLDivElement>(null);
+  const rowPx = ROW_PX[useNarrow() ? 'narrow' : 'wide'];
   const virtual = useVirtualizer({
     count: pairs.length,
     getScrollElement: () => box.current,
-    estimateSize: () => ROW_PX,
+    estimateSize: () => rowPx,
     overscan: 6,
   });
+  useEffect(() => virtual.measure(), [virtual, rowPx]);
   return (
     <section aria-label="Pictures and their lines" className="px-5 pt-3">
       <Choosing
@@ -65,12 +69,12 @@ export function MatchList({ matched, pictures, lines, names, onFix }: Props) {
                 aria-setsize={pairs.length}
                 aria-posinset={index + 1}
                 className="absolute inset-x-0 top-0 border-b border-rule"
-                style={{ height: ROW_PX, transform: `translateY(${start}px)` }}
+                style={{ height: rowPx, transform: `translateY(${start}px)` }}
               >
                 <PairRow
                   pair={pair}
                   picture={byKey.get(pair.file)!}
-                  line={pair.line === null ? undefined : byId.get(pair.line)}
+                  byId={byId}
                   lines={lines}
                   taken={taken}
                   names={names}
@@ -96,6 +100,14 @@ function standingOf({ by, sure, line }: Pair): readonly [words: string, tone: st
   return sure ? ['sure', 'text-within'] : ['unsure', 'text-costs'];
 }
 
+/** What to look at before a pair is believed. */
+function doubtSaid({ why, other }: Doubt, byId: ReadonlyMap<string, Logged>): string {
+  const rival = other === null ? '' : byId.get(other)?.at.slice(11, 19);
+  if (why === 'exposure') return 'Exposed otherwise than logged.';
+  if (rival) return `Or ${rival}, ${why === 'beside' ? 'seconds apart' : 'which fits as well'}.`;
+  return why === 'beside' ? 'Another file was made seconds apart.' : 'Or none of the log.';
+}
+
 const lineSaid = (line: Logged, names: StationNames): string =>
   [
     line.at.slice(11, 19),
@@ -109,7 +121,7 @@ const lineSaid = (line: Logged, names: StationNames): string =>
 function PairRow({
   pair,
   picture,
-  line,
+  byId,
   lines,
   taken,
   names,
@@ -117,7 +129,7 @@ function PairRow({
 }: {
   pair: Pair;
   picture: Picture;
-  line: Logged | undefined;
+  byId: ReadonlyMap<string, Logged>;
   lines: readonly Logged[];
   taken: ReadonlySet<string>;
   names: StationNames;
@@ -126,10 +138,11 @@ function PairRow({
   const units = useAppSelector((state) => state.preferences.units);
   const [words, tone] = standingOf(pair);
   const { facts } = picture;
+  const line = pair.line === null ? undefined : byId.get(pair.line);
   return (
-    <div className="flex h-full items-center gap-4">
+    <div className="grid h-full grid-cols-[4rem_minmax(0,1fr)_auto] content-center items-center gap-x-4 sm:grid-cols-[6rem_13rem_6rem_minmax(0,1fr)]">
       <Thumb blob={picture.thumb} />
-      <div className="w-52 min-w-0 shrink-0 max-sm:w-32">
+      <div className="min-w-0">
         <p className="truncate font-medium" title={picture.names.join(', ')}>
           {picture.name}
           {picture.names.length > 1 && (
@@ -140,13 +153,16 @@ function PairRow({
         {picture.fault && <p className="truncate text-[12px] text-costs">{picture.fault}</p>}
       </div>
       <span
-        className={`w-24 shrink-0 font-medium ${tone} ${pair.sure ? '' : 'underline decoration-dotted underline-offset-4'} max-sm:w-14`}
+        className={`font-medium ${tone} ${pair.sure ? '' : 'underline decoration-dotted underline-offset-4'}`}
       >
         {words}
       </span>
-      <div className="min-w-0 flex-1">
+      <div className="min-w-0 max-sm:col-span-3">
         <LineChoice {...{ pair, picture, line, lines, taken, names, onFix }} />
-        <p className="truncate text-[13px] text-quiet">{line ? setSaid(line, units) : ''}</p>
+        <p className="truncate text-[13px] text-quiet">
+          {pair.doubt && <span className="text-costs">{doubtSaid(pair.doubt, byId)} </span>}
+          {line ? setSaid(line, units) : ''}
+        </p>
       </div>
     </div>
   );
@@ -161,7 +177,7 @@ function LineChoice({
   taken,
   names,
   onFix,
-}: Omit<Parameters<typeof PairRow>[0], never>) {
+}: Omit<Parameters<typeof PairRow>[0], 'byId'> & { line: Logged | undefined }) {
   const [open, setOpen] = useState(false);
   const current = pair.line ?? 'none';
   return (

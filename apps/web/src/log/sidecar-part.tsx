@@ -20,13 +20,25 @@ interface Props {
   readonly lines: readonly Logged[];
   readonly names: StationNames;
   readonly pictures: Pictures;
-  /** Matches that are not kept in the log yet. */
-  readonly pending: number;
   readonly onFound: (found: Found) => void;
 }
 
-/** What the files lack, beside them: looked at first, then written. */
-export function SidecarPart({ job, lines, names, pictures, pending, onFound }: Props) {
+const FRAME = 'mt-6 border-t border-rule px-5 py-4';
+const HEAD = 'text-[20px] font-semibold';
+
+/** What the files lack, beside them. `pending`: matches that are not kept in the log yet. */
+export function SidecarPart({ pending, ...rest }: Props & { readonly pending: number }) {
+  if (pending === 0) return <Sidecars {...rest} />;
+  return (
+    <section aria-label="Sidecars" className={FRAME}>
+      <h2 className={HEAD}>Sidecars</h2>
+      <p className="pt-1">They are written from the log: keep the matches in it first.</p>
+    </section>
+  );
+}
+
+/** Looked at first, then written. */
+function Sidecars({ job, lines, names, pictures, onFound }: Props) {
   const [unsure, setUnsure] = useState(false);
   const [found, setFound] = useState<Preparation | null>(null);
   const [done, setDone] = useState<WrittenOut | null>(null);
@@ -60,9 +72,9 @@ export function SidecarPart({ job, lines, names, pictures, pending, onFound }: P
   const count = (kind: Prepared['kind']): number =>
     found.ready.filter((each) => each.kind === kind).length;
   return (
-    <section aria-label="Sidecars" className="mt-6 border-t border-rule px-5 py-4">
+    <section aria-label="Sidecars" className={FRAME}>
       <div className="flex flex-wrap items-center gap-3">
-        <h2 className="text-[20px] font-semibold">Sidecars</h2>
+        <h2 className={HEAD}>Sidecars</h2>
         <p className="text-quiet">
           <span className="figure text-ink">{count('new')}</span> new,{' '}
           <span className="figure text-ink">{count('changed')}</span> merged,{' '}
@@ -81,7 +93,7 @@ export function SidecarPart({ job, lines, names, pictures, pending, onFound }: P
         {folder && (
           <Button
             look="strong"
-            disabled={working || fresh.length === 0 || pending > 0}
+            disabled={working || fresh.length === 0}
             onClick={() => void write()}
           >
             Write {fresh.length} beside the pictures
@@ -89,17 +101,12 @@ export function SidecarPart({ job, lines, names, pictures, pending, onFound }: P
         )}
         <Button
           look={folder ? 'plain' : 'strong'}
-          disabled={working || fresh.length === 0 || pending > 0}
+          disabled={working || fresh.length === 0}
           onClick={() => void save()}
         >
           Save {fresh.length} as a zip
         </Button>
       </div>
-      {pending > 0 && (
-        <p role="note" className="pt-1 text-costs">
-          Keep the matches in the log first: sidecars are written from what it holds.
-        </p>
-      )}
       {!folder && (
         <p className="pt-1 text-[13px] text-quiet">
           Unpack the zip beside the pictures. Sidecars that lie there already are merged only if you
@@ -116,7 +123,7 @@ export function SidecarPart({ job, lines, names, pictures, pending, onFound }: P
           {name}: {why}
         </p>
       ))}
-      <ul className="mt-3 border-t border-rule">
+      <ul className="mt-3 border-t border-rule empty:hidden">
         {fresh.slice(0, MOST_SHOWN).map((each) => (
           <li key={each.path} className="border-b border-rule">
             <details>

@@ -17,24 +17,51 @@ export type Edit =
   | { readonly ok: true; readonly changes: readonly LogChange[] }
   | { readonly ok: false; readonly message: string };
 
-export interface StationNames {
+interface Names {
+  readonly byId: ReadonlyMap<string, { readonly name: string }>;
+  /** By the name in small letters; null where several stations share it. */
+  readonly idByName: ReadonlyMap<string, string | null>;
+}
+
+export interface StationNames extends Names {
   readonly byId: ReadonlyMap<string, Station>;
-  readonly idByName: ReadonlyMap<string, string>;
+}
+
+/** Stations by their names, which several may share. */
+export function stationNames<Of extends Names['byId']>(byId: Of): Names & { readonly byId: Of } {
+  const idByName = new Map<string, string | null>();
+  for (const [id, { name }] of byId) {
+    const key = name.trim().toLowerCase();
+    idByName.set(key, idByName.has(key) ? null : id);
+  }
+  return { byId, idByName };
 }
 
 /** The station’s column, by the stations’ names, and all the others. */
-export function columnsFor({ byId, idByName }: StationNames): readonly LogColumn[] {
-  const nameOf = ({ station }: Logged): string =>
+export function columnsFor({ byId, idByName }: Names): readonly LogColumn[] {
+  const shown = ({ station }: Logged): string =>
     station === undefined ? '' : (byId.get(station)?.name ?? '');
+  // Where its name does not tell which one it is, the id does.
+  const plain = (line: Logged): string => {
+    const name = shown(line);
+    return line.station !== undefined && idByName.get(name.trim().toLowerCase()) !== line.station
+      ? line.station
+      : name;
+  };
   const read = (text: string): CellRead => {
     const name = text.trim();
     if (name === '') return { ok: true, value: undefined };
-    const id = idByName.get(name.toLowerCase());
-    return id === undefined
-      ? { ok: false, message: `There is no station “${name}” in this job.` }
-      : { ok: true, value: id };
+    const id = byId.has(name) ? name : idByName.get(name.toLowerCase());
+    if (id) return { ok: true, value: id };
+    return {
+      ok: false,
+      message:
+        id === null
+          ? `Several stations of this job are called “${name}”; give one of them another name first.`
+          : `There is no station “${name}” in this job.`,
+    };
   };
-  const station: LogColumn = { path: 'station', label: 'station', numeric: false, shown: nameOf, plain: nameOf, read }; // prettier-ignore
+  const station: LogColumn = { path: 'station', label: 'station', numeric: false, shown, plain, read }; // prettier-ignore
   const [at, ...others] = LOG_COLUMNS;
   return [at!, station, ...others];
 }

@@ -1,47 +1,31 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState, type ChangeEvent } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
-import { PageTop } from '../pages/page-top.js';
-import { useJobQuery } from '../records/api.js';
+import { useNavigate } from 'react-router';
 import type { OpenLog } from '../records/log-lines.js';
-import { logKeeper, useLines, useLog } from '../store/log.js';
+import { logKeeper, useLines } from '../store/log.js';
 import { Button } from '../ui/button.js';
+import { LogFrame } from './log-frame.js';
 import type { TableRead, TableResult, TableRow } from './read-table.js';
 import { columnsFor, type StationNames } from './table-edits.js';
 import type { TableWorkerAsked } from './table-worker.js';
-import { useStationNames } from './use-stations.js';
 
 /** A table of exposures on its way into the log: looked at first. */
 export function TablePage() {
-  const { job: jobId = '' } = useParams();
-  const { data: job } = useJobQuery(jobId);
-  const log = useLog(jobId);
-  const names = useStationNames(jobId);
   return (
-    <div>
-      <PageTop
-        trail={
-          <>
-            <Link to={`/jobs/${jobId}`} className="truncate font-semibold hover:underline">
-              {job?.name}
-            </Link>
-            <Link to={`/jobs/${jobId}/log`} className="hover:underline">
-              Log
-            </Link>
-          </>
-        }
-      />
-      <main className="mx-auto w-full max-w-5xl px-5 py-6">
-        <h1 className="text-[24px] font-semibold">Bring in a table</h1>
-        {log?.loaded ? (
-          <Choose log={log} names={names} />
-        ) : (
-          <p role="status" className="py-3 text-quiet">
-            Loading the log …
-          </p>
-        )}
-      </main>
-    </div>
+    <LogFrame under>
+      {({ log, names }) => (
+        <main className="mx-auto w-full max-w-5xl px-5 py-6">
+          <h1 className="text-[24px] font-semibold">Bring in a table</h1>
+          {log.loaded ? (
+            <Choose log={log} names={names} />
+          ) : (
+            <p role="status" className="py-3 text-quiet">
+              Loading the log …
+            </p>
+          )}
+        </main>
+      )}
+    </LogFrame>
   );
 }
 

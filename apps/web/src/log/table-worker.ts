@@ -2,7 +2,7 @@ import type { Logged } from '@gangway/station';
 import type { Encoding } from '../kit/decode.js';
 import { offsetOf } from './now.js';
 import { readLogTable, type TableResult } from './read-table.js';
-import { columnsFor } from './table-edits.js';
+import { columnsFor, stationNames } from './table-edits.js';
 
 /** Reads a table away from the page. */
 export interface TableWorkerAsked {
@@ -17,10 +17,7 @@ export interface TableWorkerAsked {
 self.addEventListener('message', ({ data }: MessageEvent<TableWorkerAsked>) => {
   void (async (): Promise<void> => {
     const { file, encoding, mapping, lines, stations } = data;
-    const columns = columnsFor({
-      byId: new Map(stations.map(([id, name]) => [id, { name } as never])),
-      idByName: new Map(stations.map(([id, name]) => [name.toLowerCase(), id])),
-    });
+    const columns = columnsFor(stationNames(new Map(stations.map(([id, name]) => [id, { name }]))));
     const result: TableResult = readLogTable(await file.arrayBuffer(), {
       encoding,
       mapping,

@@ -24,7 +24,7 @@ export function Dialog({ open, onClose, title, description, mustAnswer, children
           onEscapeKeyDown={stay}
           onPointerDownOutside={stay}
           {...(description ? {} : { 'aria-describedby': undefined })}
-          className="fixed top-[12vh] left-1/2 z-30 max-h-[76vh] w-[min(34rem,calc(100vw-2rem))] -translate-x-1/2 overflow-y-auto border border-rule-strong bg-paper p-5"
+          className="fixed top-[8vh] left-1/2 z-30 max-h-[84vh] w-[min(34rem,calc(100vw-2rem))] -translate-x-1/2 overflow-y-auto border border-rule-strong bg-paper p-5"
         >
           <div className="mb-3 flex items-start justify-between gap-4">
             <Radix.Title className="text-lg font-semibold">{title}</Radix.Title>

@@ -44,6 +44,18 @@ export interface Pair {
   readonly by: 'hand' | 'data';
   /** How likely, 0 to 1. */
   readonly likely: number;
+  readonly doubt?: Doubt;
+}
+
+/** Why a file with a line is not sure. */
+export interface Doubt {
+  /**
+   * `exposure`: it was exposed otherwise than its line says; `beside`: another file or line, alike
+   * and seconds apart, is left over; `times`: others fit about as well.
+   */
+  readonly why: 'exposure' | 'beside' | 'times';
+  /** The line that fits next best; null where it is none. */
+  readonly other: string | null;
 }
 
 export interface Matched {

@@ -140,21 +140,31 @@ function settled(
     found.set(file, { line, likely });
     taken.add(line);
   }
-  const unsure = besideALeftOne(files, lines, found, taken);
-  return files.map(({ key }, i): Pair => {
+  const beside = besideALeftOne(files, lines, found, taken);
+  return files.map((file, i): Pair => {
     const own = found.get(i);
     const likely = own?.likely ?? noneOf(chance[i]!);
-    if (unsure.has(i))
-      return { file: key, line: own ? lines[own.line]!.id : null, sure: false, by: 'data', likely };
-    return {
-      file: key,
-      line: own ? lines[own.line]!.id : null,
-      // What was exposed otherwise than logged is shown to the person, however well the times agree.
-      sure: likely >= 1 - DOUBT && !(own && alike(files[i]!, lines[own.line]!) === false),
-      by: 'data',
-      likely,
-    };
+    const pair = { file: file.key, line: own ? lines[own.line]!.id : null, by: 'data', likely } as const; // prettier-ignore
+    const left = beside.get(i);
+    // What was exposed otherwise than logged is shown to the person, however well the times agree.
+    const otherwise = own !== undefined && alike(file, lines[own.line]!) === false;
+    if (left === undefined && !otherwise && likely >= 1 - DOUBT) return { ...pair, sure: true };
+    const next = left ?? secondOf(chance[i]!, own?.line);
+    const other = next === null ? null : lines[next]!.id;
+    const why = left !== undefined ? 'beside' : otherwise ? 'exposure' : 'times';
+    return { ...pair, sure: false, ...(own ? { doubt: { why, other } } : {}) };
   });
+}
+
+/** The likeliest line beside a file’s own, worth a thought; null: that it has none is likelier. */
+function secondOf(of: ReadonlyMap<number, number>, own: number | undefined): number | null {
+  let best: number | null = null;
+  let most = Math.max(DOUBT, noneOf(of));
+  for (const [line, likely] of of) {
+    if (line === own || likely <= most) continue;
+    [best, most] = [line, likely];
+  }
+  return best;
 }
 
 const alikeIn = (
@@ -171,15 +181,16 @@ const TOO_SOON_S = 12;
 
 /**
  * Files with another of the same settings right beside them, where one of the two is left without a
- * line; and those whose line has such a neighbour without a file. Which is which the person says.
+ * line; and those whose line has such a neighbour without a file, with that one. Which is which the
+ * person says.
  */
 function besideALeftOne(
   files: readonly PictureFile[],
   lines: readonly LogLine[],
   found: ReadonlyMap<number, { readonly line: number }>,
   taken: ReadonlySet<number>,
-): Set<number> {
-  const unsure = new Set<number>();
+): Map<number, number | null> {
+  const unsure = new Map<number, number | null>();
   const near = <T extends { clockS: number | null; timeS: number | null; iso: number | null }>(
     all: readonly T[],
     i: number,
@@ -194,8 +205,8 @@ function besideALeftOne(
   files.forEach((_, i) => {
     const own = found.get(i);
     const leftFile = near(files, i).some((k) => found.has(k) !== (own !== undefined));
-    const leftLine = own !== undefined && near(lines, own.line).some((k) => !taken.has(k));
-    if (leftFile || leftLine) unsure.add(i);
+    const leftLine = own && near(lines, own.line).find((k) => !taken.has(k));
+    if (leftFile || leftLine !== undefined) unsure.set(i, leftLine ?? null);
   });
   return unsure;
 }
