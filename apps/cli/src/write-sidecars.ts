@@ -7,7 +7,7 @@ import {
   Unreadable,
   type Wanted,
 } from '@gangway/sidecar';
-import type { Job } from '@gangway/station';
+import { isDoubtful, type Job } from '@gangway/station';
 
 interface Asked {
   readonly out: string;
@@ -64,6 +64,9 @@ export async function writeSidecars(job: Job, { out, files }: Asked, told: Told)
   const [there, beside] = [await namesIn(out), await namesIn(files ?? out)];
   let [written, same] = [0, 0];
   for (const { line, why } of without) told.err(`${line.file ?? ''}: ${why}\n`);
+  for (const { line, name } of sidecars) {
+    if (isDoubtful(line)) told.err(`${name}: its match to ${line.at} is not sure; look at it in the log\n`); // prettier-ignore
+  }
   let code = without.length > 0 ? 2 : 0;
   for (const { name, wanted } of sidecars) {
     const [own, other] = [there.get(name.toLowerCase()), beside.get(name.toLowerCase())];

@@ -206,6 +206,19 @@ describe('job files', () => {
     expect(readdirSync(out).sort()).toEqual(['P1.xmp', 'P2.xmp']);
   });
 
+  it('name the sidecars whose match is not sure', async () => {
+    const [first, second] = lines;
+    const told = async (...exposures: object[]): Promise<string> => {
+      const out = mkdtempSync(join(folder, 'unsure-'));
+      return (await command(['xmp', file('unsure.json', job({ exposures })), '-o', out])).err;
+    };
+    const doubtful = { ...first, file_sure: false };
+    expect(await told(doubtful, { ...second!, file_sure: true })).toBe(
+      `P1.xmp: its match to ${first!.at} is not sure; look at it in the log\n`,
+    );
+    expect(await told({ ...doubtful, file_fixed: true }, second!)).toBe('');
+  });
+
   it('leave a sidecar that cannot be read as it is, and say so', async () => {
     const out = mkdtempSync(join(folder, 'bad-'));
     const bomb = '<!DOCTYPE a [<!ENTITY b "ha">]><a>&b;</a>';

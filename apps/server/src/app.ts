@@ -12,7 +12,7 @@ import { demoRoutes } from './demo.js';
 import { documentRoutes, listRoutes } from './documents/routes.js';
 import { guard } from './guard.js';
 import { importRoutes } from './kit-imports.js';
-import { jobFileRoutes } from './job-files.js';
+import { jobFileRoutes } from './job-files/routes.js';
 import { jobRoutes } from './jobs.js';
 import { KIT, usedByRoutes } from './kit.js';
 import { logRoutes } from './log.js';

@@ -1,20 +1,26 @@
 import { randomUUID } from 'node:crypto';
-import { asc, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { Router } from 'express';
 import * as z from 'zod';
 import { criterionSchema } from '@gangway/station';
 import type { Connection, Database, Query } from './database.js';
 import { copyName, isCopyOf, stemOf } from './documents/copies.js';
 import { idSchema, nameSchema } from './requests.js';
-import { accept, notFound, stillInUse, taken } from './problems.js';
+import { accept, notFound, Refusal, stillInUse, taken } from './problems.js';
 import { jobs, stations } from './tables.js';
 
 const created = z.object({ id: idSchema.optional(), name: nameSchema });
+const notesSchema = z
+  .string({ error: 'must be text' })
+  .max(20_000, 'must have at most 20,000 characters')
+  .nullable();
 const changed = z.object({
   name: nameSchema.optional(),
   archived: z.boolean({ error: 'must be true or false' }).optional(),
   criterion: criterionSchema.nullable().optional(),
-  notes: z.string({ error: 'must be text' }).max(20_000).nullable().optional(),
+  notes: notesSchema.optional(),
+  /** What the notes were when they were opened: told, nothing written meanwhile is lost. */
+  notesWas: notesSchema.optional(),
 });
 const copied = z.object({ id: idSchema.optional() });
 
@@ -64,6 +70,11 @@ export async function requireJob(query: Query, id: string): Promise<void> {
   if (!job) throw notFound('job');
 }
 
+const notesMoved = (notes: string | null): Refusal =>
+  new Refusal(409, 'The notes were changed elsewhere since you opened them. Nothing was changed.', {
+    notes,
+  });
+
 export function jobRoutes({ db, transact }: Connection): Router {
   const router = Router();
 
@@ -92,7 +103,11 @@ export function jobRoutes({ db, transact }: Connection): Router {
 
   router.patch('/:id', async (request, response) => {
     const id = accept(idSchema, request.params.id);
-    const { name, archived, criterion, notes } = accept(changed, request.body);
+    const { name, archived, criterion, notes, notesWas } = accept(changed, request.body);
+    const untouched =
+      notes === undefined || notesWas === undefined
+        ? sql`true`
+        : sql`(${jobs.notes} is not distinct from ${notesWas} or ${jobs.notes} is not distinct from ${notes})`;
     const found = await db
       .update(jobs)
       .set({
@@ -102,10 +117,11 @@ export function jobRoutes({ db, transact }: Connection): Router {
         ...(archived === undefined ? {} : { archivedAt: archived ? sql`now()` : null }),
         updatedAt: sql`now()`,
       })
-      .where(eq(jobs.id, id))
+      .where(and(eq(jobs.id, id), untouched))
       .returning({ id: jobs.id });
-    if (found.length === 0) throw notFound('job');
-    response.json(await findJob(db, id));
+    const job = await findJob(db, id);
+    if (found.length === 0) throw notesMoved(job.notes);
+    response.json(job);
   });
 
   router.delete('/:id', async (request, response) => {

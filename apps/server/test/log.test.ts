@@ -40,6 +40,22 @@ async function logOf(job: string, since = 0) {
   return { head, lines: lines as { position: number; gone: boolean; document: Logged }[] };
 }
 
+describe('notes of a job', () => {
+  test('are not written over by a page that has not seen them', async () => {
+    const job = await newJob();
+    const write = (notes: string | null, notesWas: string | null) =>
+      running.ask('PATCH', `jobs/${job}`, { notes, notesWas });
+    expect((await write('Keys at the ropewalk', null)).body.notes).toBe('Keys at the ropewalk');
+    // Asked again after a lost answer: it is there already.
+    expect((await write('Keys at the ropewalk', null)).status).toBe(200);
+    const stale = await write('Tide at six', null);
+    expect(stale.status).toBe(409);
+    expect(stale.body.notes).toBe('Keys at the ropewalk');
+    expect((await write(null, 'Keys at the ropewalk')).body.notes).toBeNull();
+    expect((await write('x'.repeat(20_001), null)).status).toBe(422);
+  });
+});
+
 describe('the log', () => {
   test('takes lines once and in their order, however often they are sent', async () => {
     const job = await newJob();

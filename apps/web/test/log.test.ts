@@ -1,11 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Logged, LogChange } from '@gangway/station';
+import { logCsv } from '../src/log/export.js';
 import { fixedChanges, fixedIn, changesFor } from '../src/log/match-changes.js';
 import { momentFrom, readLogTable, type TableAsked } from '../src/log/read-table.js';
 import { readOffset, offsetSaid, spanSaid } from '../src/log/offset-words.js';
 import { picturesOf, type Picture, type ReadFile } from '../src/log/picture-files.js';
 import { inside } from '../src/log/sidecars.js';
-import { columnsFor, fillLines, pasteBlock } from '../src/log/table-edits.js';
+import { columnsFor, fillLines, pasteBlock, stationNames } from '../src/log/table-edits.js';
 import { answered, carriedOut, changed, decided, emptyLog, heard, linesOf, redone, undone } from '../src/records/log-lines.js'; // prettier-ignore
 
 const idOf = (n: number): string => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
@@ -16,7 +17,13 @@ const line = (n: number, more: Partial<Logged> = {}): Logged => ({
   ...more,
 });
 const add = (of: Logged): LogChange => ({ id: of.id, add: of });
-const NAMES = { byId: new Map(), idByName: new Map([['pier', idOf(90)]]) };
+const NAMES = stationNames(
+  new Map([
+    [idOf(90), { name: 'Pier' }],
+    [idOf(91), { name: 'Vault' }],
+    [idOf(92), { name: 'vault ' }],
+  ]) as never,
+);
 const columns = columnsFor(NAMES);
 const column = (path: string) => columns.find((each) => each.path === path)!;
 
@@ -91,6 +98,15 @@ describe('the table', () => {
     expect(fillLines(lines, column('station'), 'Moon')).toEqual({ ok: false, message: 'There is no station “Moon” in this job.' }); // prettier-ignore
   });
 
+  test('stations of one name are never mixed up', () => {
+    const vault = fillLines(lines, column('station'), 'Vault');
+    expect(vault).toMatchObject({ ok: false, message: expect.stringMatching(/^Several stations/) });
+    const second = fillLines([lines[0]!], column('station'), idOf(92));
+    expect(second).toMatchObject({ changes: [{ set: { station: { to: idOf(92) } } }] });
+    const said = [90, 92, 93].map((n) => column('station').plain(line(1, { station: idOf(n) })));
+    expect(said).toEqual(['Pier', idOf(92), idOf(93)]);
+  });
+
   test('a file written by hand is one that was fixed', () => {
     const edit = fillLines([line(1, { file_sure: false })], column('file'), 'P1.RAW');
     expect(edit).toMatchObject({ changes: [{ set: { file: { to: 'P1.RAW' }, file_fixed: { to: true }, file_sure: { was: false } } }] }); // prettier-ignore
@@ -145,6 +161,37 @@ describe('a table brought in', () => {
     if ('refused' in result) throw new Error(result.refused);
     const notes = result.changes.map((each) => 'add' in each && each.add.note);
     expect(notes).toEqual(['=HYPERLINK("x")', '=1+1']);
+  });
+
+  test('what the log saves as a table comes back as it was', async () => {
+    const there = [
+      line(1, { note: '=HYPERLINK("x")', station: idOf(92), f_number: 11, time_s: 1 / 3 }),
+      line(2, { note: `a, "b"\nc`, movements: { rise_mm: -3.5, shift_mm: 0, tilt_deg: 0, swing_deg: 0 } }), // prettier-ignore
+      line(3, { note: "'@quoted", focus_m: null, film: { holder: '3', side: 'B' }, kept: false }),
+      line(4, { filters: ['Grad', 'Polariser 82'], file: 'P1.RAW', file_sure: false, rating: 0 }),
+    ] as Logged[];
+    const table = await logCsv(there, NAMES as never).text();
+    expect(table).toContain(`'=HYPERLINK`);
+    const result = read(table, there);
+    if ('refused' in result) throw new Error(result.refused);
+    expect(result.rows.map(({ state, said }) => (state === 'same' ? 'same' : said))).toEqual(there.map(() => 'same')); // prettier-ignore
+    // Each counts: taken out of the log, it comes back as new, and as it was.
+    const anew = read(table);
+    if ('refused' in anew) throw new Error(anew.refused);
+    expect(anew.changes.map((each) => ('add' in each ? each.add : null))).toEqual(there);
+  });
+
+  test('the preview tells what each line says and what it changes', () => {
+    const there = [line(1, { f_number: 8, note: 'fog' })];
+    const result = read(
+      `id,time,stop,note\n${idOf(1)},${there[0]!.at},f/11,\n,2026-10-03 10:00,8,late\n`,
+      there,
+    );
+    if ('refused' in result) throw new Error(result.refused);
+    expect(result.rows.map(({ said }) => said)).toEqual([
+      '2026-10-03 09:00:01: stop 8 → 11, note fog → —',
+      '2026-10-03 10:00:00 · f/8 · late',
+    ]);
   });
 
   test.each([

@@ -21,6 +21,7 @@ export {
   type FilmExposed,
   type Loaded,
   type Logged,
+  isDoubtful,
 } from './document/logged.js';
 export { CARES, type CareKind } from './document/stand.js';
 export * from './document/status.js';

@@ -14,7 +14,10 @@ test(`over ${SHOOTS} shoots nothing wrong is called sure, and nearly all that ca
     const lines = pairs.flatMap(({ line }) => (line === null ? [] : [line]));
     expect(new Set(lines).size).toBe(lines.length);
     const decides = decided(s);
-    for (const { file, line, sure } of pairs) {
+    for (const { file, line, sure, doubt } of pairs) {
+      // Whatever has a line is sure or says why not, and what else to look at.
+      expect(doubt === undefined).toBe(sure || line === null);
+      if (doubt?.other) expect(doubt.other).not.toBe(line);
       if (sure && line !== s.truth.get(file)) wrong.push(`shoot ${seed}: ${file} is not ${line}`);
       if (!decides.has(file)) continue;
       can++;
@@ -88,6 +91,18 @@ describe('matching', () => {
     expect(given.offsets['']).toEqual({ kind: 'given', offsetS: 3600 });
   });
 
+  test('says which line is the other one, where two are alike and seconds apart', () => {
+    const twice = [...lines.slice(0, 5), line(50, 1e9 + 424), ...lines.slice(5)];
+    const { pairs } = matchFiles(files, twice);
+    const [own, other] = [pairs[4]!.line, pairs[4]!.doubt?.other];
+    expect([own, other].sort()).toEqual(['line 4', 'line 50']);
+    expect(pairs[4]).toMatchObject({ sure: false, doubt: { why: 'beside' } });
+    // The other way round: two files of one line.
+    const double = [...files.slice(0, 5), file(50, 1e9 + 7625), ...files.slice(5)].map((each, i) => ({ ...each, name: `P${i}.RAW` })); // prettier-ignore
+    const found = matchFiles(double, lines).pairs.filter(({ line: l }) => l === 'line 4');
+    expect(found).toMatchObject([{ sure: false, doubt: { why: 'beside', other: null } }]);
+  });
+
   test('two cameras have a clock each, and no line serves both', () => {
     const other = AT.map((at, i) => file(100 + i, 1e9 + at * 1.0 + 500 + 11, { camera: 'B' }));
     const mixed = [...lines, ...AT.map((at, i) => line(100 + i, 1e9 + at + 17))];
@@ -101,7 +116,7 @@ describe('matching', () => {
     const told = lines.map((each) => ({ ...each, timeS: 0.25, iso: 100 }));
     const shot = files.map((each, i) => ({ ...each, timeS: i === 4 ? 1 : 0.25, iso: 100 }));
     const { pairs } = matchFiles(shot, told);
-    expect(pairs[4]).toMatchObject({ line: 'line 4', sure: false });
+    expect(pairs[4]).toMatchObject({ line: 'line 4', sure: false, doubt: { why: 'exposure' } });
     expect(sureOf(pairs)).toEqual(RIGHT.filter((_, i) => i !== 4));
   });
 

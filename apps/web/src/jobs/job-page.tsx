@@ -4,6 +4,7 @@ import { useImport } from '../files/use-import.js';
 import { isMissing, SEEN_ANEW, useJobQuery, useStationsQuery } from '../records/api.js';
 import { Button } from '../ui/button.js';
 import { NotFound } from '../records/states.js';
+import { JobNotes } from './job-notes.js';
 import { StationList } from './station-list.js';
 import { useListing, ListPage } from '../pages/list-page.js';
 
@@ -47,6 +48,7 @@ export function JobPage() {
           </>
         )
       }
+      note={job.data && !archived && <JobNotes key={jobId} job={job.data} />}
       error={error}
       loading={!first}
       empty={

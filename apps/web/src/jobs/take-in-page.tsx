@@ -205,21 +205,23 @@ function TakeIn({ file }: { file: File }) {
 
 function Shown({ look, working, onTake }: { look: Look; working: boolean; onTake: () => void }) {
   const { job, head, stations, exposures, kit } = look;
+  // What it is called here, whatever the file calls it.
+  const name = (!job.isNew && head.find((each) => each.name === 'name')?.mine) || job.name;
   const changes = head.length + [stations, exposures].reduce((sum, each) => sum + (each ? each.added + each.changedTotal : 0), 0); // prettier-ignore
   return (
     <>
       <p className="text-[20px]">
         {job.isNew ? (
           <>
-            It becomes a new job, <b>{job.name}</b>.
+            It becomes a new job, <b>{name}</b>.
           </>
         ) : changes === 0 ? (
           <>
-            <b>{job.name}</b> is here already, just as it is in the file.
+            <b>{name}</b> is here already, just as it is in the file.
           </>
         ) : (
           <>
-            It changes <b>{job.name}</b>, which is here.
+            It changes <b>{name}</b>, which is here.
           </>
         )}
       </p>
@@ -306,7 +308,7 @@ const Differences = ({
 }: {
   differences: readonly z.infer<typeof differenceShape>[];
 }) => (
-  <table className="my-1 w-full text-[14px]">
+  <table className="my-1 w-full table-fixed text-[14px]">
     <thead>
       <tr className="text-left text-[13px] text-quiet">
         <th className="font-normal">What</th>

@@ -11,6 +11,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import {
   doneOtherwise,
+  isDoubtful,
   type Logged,
   type LogColumn,
   type Otherwise,
@@ -399,7 +400,7 @@ function cellText(
     return <span className="text-costs">{otherwise.length} changed</span>;
   }
   if (column.path === 'file' && text !== '') {
-    const doubt = line.file_sure === false && line.file_fixed !== true;
+    const doubt = isDoubtful(line);
     return <span className={doubt ? 'text-costs underline decoration-dotted underline-offset-4' : ''}>{doubt ? `${text} ?` : text}</span>; // prettier-ignore
   }
   const name = NAMES[column.path] ?? column.label;

@@ -3,6 +3,7 @@ import {
   fieldsBetween,
   fieldWith,
   parseLogged,
+  setSaid,
   unguarded,
   type Logged,
   type LogChange,
@@ -149,6 +150,22 @@ function lineFrom(
   return bad(`${pointer.slice(1).replaceAll('/', ' ').replaceAll('_', ' ')} ${message}`);
 }
 
+const momentSaid = ({ at }: Logged): string => at.slice(0, 19).replace('T', ' ');
+
+const saidOf = (columns: readonly LogColumn[], line: Logged): string => {
+  const station = columns.find(({ path }) => path === 'station')?.plain(line);
+  return [momentSaid(line), station, setSaid(line), line.note].filter(Boolean).join(' · ');
+};
+
+/** What a line becomes where it is changed: `stop f/8 → f/11`. */
+const changesSaid = (columns: readonly LogColumn[], before: Logged, line: Logged): string =>
+  columns
+    .flatMap(({ path, label, plain: said }) => {
+      const [was, now] = path === 'at' ? [before.at, line.at] : [said(before), said(line)];
+      return was === now ? [] : [`${label} ${was || '—'} → ${now || '—'}`];
+    })
+    .join(', ');
+
 export type TableResult = TableRead | { readonly refused: string };
 
 export function readLogTable(bytes: ArrayBuffer, asked: TableAsked): TableResult {
@@ -176,17 +193,18 @@ export function readLogTable(bytes: ArrayBuffer, asked: TableAsked): TableResult
     if (local) times++;
     const before = asked.there.get(line.id);
     const set = before ? fieldsBetween(before, line) : null;
-    if (before && set === null) rows.push({ line: i + 2, state: 'same', said: line.at });
+    if (before && set === null)
+      rows.push({ line: i + 2, state: 'same', said: saidOf(asked.columns, line) });
     else if (before) {
       changes.push({ id: line.id, set: set! });
       rows.push({
         line: i + 2,
         state: 'changes',
-        said: `${line.at}: ${Object.keys(set!).join(', ')}`,
+        said: `${momentSaid(line)}: ${changesSaid(asked.columns, before, line)}`,
       });
     } else {
       changes.push({ id: line.id, add: line });
-      rows.push({ line: i + 2, state: 'new', said: line.at });
+      rows.push({ line: i + 2, state: 'new', said: saidOf(asked.columns, line) });
     }
   });
   return { encoding, doubt, headings, mapping, rows, changes, local: times };

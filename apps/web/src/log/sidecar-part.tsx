@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import type { Logged } from '@gangway/station';
+import { isDoubtful, type Logged } from '@gangway/station';
 import { saveBlob } from '../browser/save-file.js';
 import { fileName } from '../files/paper-choice.js';
 import { filesInFolder, type Found } from '../files/dropped-pictures.js';
@@ -45,7 +45,7 @@ function Sidecars({ job, lines, names, pictures, onFound }: Props) {
   const [working, setWorking] = useState(false);
   useEffect(() => {
     let left = false;
-    const wanted = lines.filter(({ file_sure, file_fixed }) => unsure || file_fixed === true || file_sure !== false); // prettier-ignore
+    const wanted = lines.filter((line) => unsure || !isDoubtful(line));
     void prepare(job, wanted, names.byId, pictures, () => left).then((next) => {
       if (!left && next) setFound(next);
     });

@@ -2,6 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState, type ChangeEvent } from 'react';
 import { useNavigate } from 'react-router';
 import type { OpenLog } from '../records/log-lines.js';
+import { useNarrow } from '../browser/use-narrow.js';
 import { logKeeper, useLines } from '../store/log.js';
 import { Button } from '../ui/button.js';
 import { LogFrame } from './log-frame.js';
@@ -105,7 +106,8 @@ const STATES: Record<TableRow['state'], readonly [words: string, tone: string]> 
   bad: ['left out', 'text-outside'],
 };
 
-const ROW_PX = 32;
+/** On a phone what a line says stands under its state. */
+const ROW_PX = { wide: 32, narrow: 68 } as const;
 
 function Preview({
   read,
@@ -124,12 +126,14 @@ function Preview({
     read.rows.filter((row) => row.state === state).length;
   const box = useRef<HTMLDivElement>(null);
   const rows = useMemo(() => [...read.rows].sort((a, b) => Number(b.state === 'bad') - Number(a.state === 'bad')), [read.rows]); // prettier-ignore
+  const rowPx = ROW_PX[useNarrow() ? 'narrow' : 'wide'];
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => box.current,
-    estimateSize: () => ROW_PX,
+    estimateSize: () => rowPx,
     overscan: 8,
   });
+  useEffect(() => virtual.measure(), [virtual, rowPx]);
   const take = (): void => {
     logKeeper.change({ label: `Bring in ${read.changes.length} lines`, changes: read.changes });
     void navigate(`/jobs/${jobId}/log`);
@@ -223,12 +227,17 @@ function Preview({
             return (
               <li
                 key={row.line}
-                className="absolute inset-x-0 flex items-center gap-4 border-b border-rule"
-                style={{ height: ROW_PX, transform: `translateY(${start}px)` }}
+                className="absolute inset-x-0 flex items-center gap-x-4 border-b border-rule max-sm:flex-wrap max-sm:content-center"
+                style={{ height: rowPx, transform: `translateY(${start}px)` }}
               >
-                <span className="figure w-16 text-right text-quiet">{row.line}</span>
+                <span className="figure w-16 text-right text-quiet max-sm:w-10">{row.line}</span>
                 <span className={`w-20 font-medium ${tone}`}>{words}</span>
-                <span className="min-w-0 flex-1 truncate">{row.said}</span>
+                <span
+                  className="min-w-0 flex-1 truncate max-sm:line-clamp-2 max-sm:flex-none max-sm:basis-full max-sm:text-[13px] max-sm:whitespace-normal"
+                  title={row.said}
+                >
+                  {row.said}
+                </span>
               </li>
             );
           })}

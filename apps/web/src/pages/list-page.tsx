@@ -60,6 +60,8 @@ interface Props {
   loading: boolean;
   /** What to say when there is nothing; null while there is something. */
   empty: string | null;
+  /** What is said of all of it, under the head. */
+  note?: ReactNode;
   /** It scrolls within itself: only what is in sight is drawn. */
   long?: boolean;
   children: ReactNode;
@@ -86,6 +88,7 @@ export function ListPage({ trail, title, things, archived, onArchive, actions, .
             {actions}
           </div>
         </div>
+        {list.note}
         {error ? (
           <p role="status" className="mb-4 border-l-4 border-outside px-3 py-1">
             {sentence(error)} {isAway(error) && 'Trying again.'}

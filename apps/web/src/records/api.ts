@@ -88,7 +88,14 @@ export const api = createApi({
     }),
     changeJob: build.mutation<
       Job,
-      { id: string; name?: string; archived?: boolean; criterion?: Station['criterion'] }
+      {
+        id: string;
+        name?: string;
+        archived?: boolean;
+        criterion?: Station['criterion'];
+        notes?: string | null;
+        notesWas?: string | null;
+      }
     >({
       responseSchema: jobShape,
       query: ({ id, ...body }) => ({ url: `jobs/${id}`, method: 'PATCH', body }),

@@ -11,6 +11,7 @@ export const jobShape = z.object({
   archived: z.boolean(),
   /** What counts as sharp in stations begun here, as it is stored; null: the usual. */
   criterion: z.unknown(),
+  notes: z.string().nullable(),
 });
 export const listedJobsShape = z.array(jobShape.extend({ stations: z.number() }));
 
@@ -72,6 +73,8 @@ export const refusalShape = z.object({
   detail: z.string().optional(),
   errors: z.array(z.object({ pointer: z.string(), message: z.string() })).optional(),
   current: storedShape.optional(),
+  /** The notes of a job that are there instead of those one opened. */
+  notes: z.string().nullable().optional(),
 });
 
 export type Job = z.infer<typeof jobShape>;

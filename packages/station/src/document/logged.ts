@@ -114,6 +114,10 @@ export const loggedSchema = record({
 });
 
 export type Logged = Known<z.infer<typeof loggedSchema>>;
+/** Whether a line has a file of which nobody and nothing says for sure that it is its own. */
+export const isDoubtful = ({ file, file_sure, file_fixed }: Logged): boolean =>
+  file !== undefined && file_sure === false && file_fixed !== true;
+
 export type FilmExposed = NonNullable<Logged['film']>;
 
 /** Film as it was loaded for a job: a side of a holder, or a roll. */
