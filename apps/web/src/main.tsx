@@ -6,6 +6,7 @@ import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { App } from './app.js';
 import { readFrom, session, whyNotKept, writeTo } from './browser/storage.js';
+import { sendWaitingLogs } from './store/log-waiting.js';
 import { lightOnPaper } from './store/paper-light.js';
 import { store } from './store/store.js';
 
@@ -27,6 +28,7 @@ addEventListener('vite:preloadError', (event) => {
 });
 
 lightOnPaper();
+void sendWaitingLogs();
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

@@ -66,10 +66,31 @@ export interface Drafts<T> {
   /** At once where the browser keeps at once; there is room for it a moment later. What is too large for that is kept there only. */
   keep(id: string, tab: string, draft: T, when?: 'at once' | 'later'): void;
   drop(id: string, tab: string): Promise<void>;
+  /** Of which things any are kept. */
+  ids(): Promise<string[]>;
   /** All that are kept of a thing, the newest first, and those that cannot be read. */
   all(id: string): Promise<{ drafts: Found<T>[]; unreadable: UnreadableDraft[] }>;
   /** This tab's draft; without one, the newest that another tab left behind. */
   find(id: string, tab: string): Promise<Found<T> | null>;
+}
+
+function onShelf(shelf: Shelf, under: string): [string, unknown][] {
+  try {
+    return Array.from({ length: shelf.length }, (_, i) => shelf.key(i) ?? '')
+      .filter((key) => key.startsWith(under))
+      .map((key) => [key, parsed(readFrom(shelf, key))]);
+  } catch {
+    return [];
+  }
+}
+
+/** Things of which drafts are kept under a prefix. */
+export async function idsUnder(
+  prefix: string,
+  { shelf, room }: { shelf: Shelf; room: Roomy },
+): Promise<string[]> {
+  const found = [...(await room.under(prefix).catch(() => [])), ...onShelf(shelf, prefix)];
+  return [...new Set(found.map(([key]) => key.slice(prefix.length).split('.')[0]!))];
 }
 
 /**
@@ -86,20 +107,10 @@ export function draftsOf<T extends Kept>(
   /** The last that was kept under a key: an older one that is written late must not win. */
   const latest = new Map<string, T | null>();
 
-  const onShelf = (under: string): [string, unknown][] => {
-    try {
-      return Array.from({ length: shelf.length }, (_, i) => shelf.key(i) ?? '')
-        .filter((key) => key.startsWith(under))
-        .map((key) => [key, parsed(readFrom(shelf, key))]);
-    } catch {
-      return [];
-    }
-  };
-
   const all = async (id: string) => {
     const roomy = await room.under(`${prefix}${id}`).catch(() => []);
     const byTab = new Map<string, unknown>();
-    for (const [key, kept] of [...roomy, ...onShelf(`${prefix}${id}`)]) {
+    for (const [key, kept] of [...roomy, ...onShelf(shelf, `${prefix}${id}`)]) {
       if (key !== keyOf(id, '') && !key.startsWith(`${prefix}${id}.`)) continue;
       const tab = key.slice(prefix.length + id.length + 1);
       // Of one tab's two the later: the one may have had no room for it, the other no time.
@@ -139,6 +150,7 @@ export function draftsOf<T extends Kept>(
       dropFrom(shelf, key);
       await room.drop(key).catch(() => {});
     },
+    ids: () => idsUnder(prefix, { shelf, room }),
     all,
     find: async (id, tab) => {
       const { drafts } = await all(id);

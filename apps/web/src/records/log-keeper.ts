@@ -78,6 +78,13 @@ const LATER_MS = 150;
 /** Lines taken in between two looks at what else there is to do. */
 const AT_ONCE = 2000;
 
+interface LeftBehind {
+  readonly waiting: readonly LogChange[];
+  readonly refused: readonly RefusedChange[];
+  /** Those that kept it. */
+  readonly tabs: readonly string[];
+}
+
 export function makeLogKeeper(around: LogSurroundings) {
   const { drafts, tab } = around;
   let running = false;
@@ -85,6 +92,8 @@ export function makeLogKeeper(around: LogSurroundings) {
   let fetching: Promise<void> | null = null;
   /** Told while something was being sent: most likely of that very change. */
   let told: number | null = null;
+  /** Jobs whose logs are being sent without being open. */
+  const delivering = new Set<string>();
 
   const openNow = (jobId: string): OpenLog | null => {
     const log = around.getLog();
@@ -194,42 +203,77 @@ export function makeLogKeeper(around: LogSurroundings) {
     return sent.kind;
   }
 
-  /** Sends what waits in a log that was put away for another. */
-  async function deliver({ jobId, waiting, refused }: OpenLog): Promise<void> {
+  /** Sends what waits in a log that is not open, with the outboxes of the tabs it came from. */
+  async function deliver(jobId: string, { waiting, refused, tabs }: LeftBehind): Promise<void> {
     let left = waiting;
+    const held: LogChange[] = [];
     for (let missed = 0; left.length > 0 && !openNow(jobId);) {
       const part = left.slice(0, LOG_CHANGES_AT_ONCE);
       const sent = await post(jobId, part);
       if (sent.kind === 'stopped') return;
       missed = sent.kind === 'away' ? missed + 1 : 0;
-      if (missed > 0) await pause(AGAIN_MS[Math.min(missed, AGAIN_MS.length) - 1]!);
-      else left = left.slice(part.length);
+      if (sent.kind !== 'sent') {
+        await pause(AGAIN_MS[Math.min(missed, AGAIN_MS.length) - 1]!);
+        continue;
+      }
+      const { results } = sent.answer;
+      // What a person has to look at waits until the log is opened, and is answered anew then.
+      held.push(...part.filter((_, i) => results[i]!.outcome !== 'done'));
+      left = left.slice(part.length);
     }
-    if (left.length === 0 && refused.length === 0) await drafts.drop(jobId, tab);
+    // It was opened meanwhile: then all of this is in good hands.
+    if (openNow(jobId)) return;
+    if (held.length > 0 || refused.length > 0) {
+      drafts.keep(jobId, tab, { keptAt: around.now(), waiting: held, refused });
+    }
+    const emptied = tabs.filter((each) => each !== tab || (held.length === 0 && refused.length === 0)); // prettier-ignore
+    for (const each of emptied) await drafts.drop(jobId, each);
   }
 
-  /** Takes in what was kept here, of this tab and of those that are gone. */
-  async function takeUp(jobId: string): Promise<void> {
+  /** What was kept here, of this tab and of those that are gone, the oldest first. */
+  async function leftBehind(jobId: string): Promise<LeftBehind> {
     const { drafts: found } = await drafts.all(jobId);
     const own = [];
     for (const each of found) {
       if (each.tab === tab || !(await around.runs(each.tab))) own.push(each);
     }
     own.sort((a, b) => a.draft.keptAt - b.draft.keptAt);
-    const waiting = own.flatMap(({ draft }) => draft.waiting);
-    const refused = own.flatMap(({ draft }) => draft.refused);
+    return {
+      waiting: own.flatMap(({ draft }) => draft.waiting),
+      refused: own.flatMap(({ draft }) => draft.refused),
+      tabs: own.map((each) => each.tab),
+    };
+  }
+
+  /** Sends what waits of every log that is not open. */
+  async function sendOthers(): Promise<void> {
+    for (const jobId of await drafts.ids()) {
+      if (openNow(jobId) || delivering.has(jobId)) continue;
+      delivering.add(jobId);
+      void leftBehind(jobId)
+        .then((left) => (left.waiting.length > 0 ? deliver(jobId, left) : undefined))
+        .finally(() => delivering.delete(jobId));
+    }
+  }
+
+  /** Takes in what was kept here. */
+  async function takeUp(jobId: string): Promise<void> {
+    const { waiting, refused, tabs } = await leftBehind(jobId);
     if (waiting.length === 0 && refused.length === 0) return;
     update(jobId, (log) => ({ ...takenUp(log, waiting), refused }));
     const log = openNow(jobId);
     if (!log) return;
     keep(log);
-    for (const each of own) if (each.tab !== tab) await drafts.drop(jobId, each.tab);
+    for (const each of tabs) if (each !== tab) await drafts.drop(jobId, each);
   }
 
   async function open(jobId: string): Promise<void> {
     if (openNow(jobId)) return look(jobId);
     const before = around.getLog();
-    if (before && before.waiting.length > 0) void deliver(before);
+    if (before && before.waiting.length > 0) {
+      const { waiting, refused } = before;
+      void deliver(before.jobId, { waiting, refused, tabs: [tab] });
+    }
     around.setLog(emptyLog(jobId));
     await takeUp(jobId);
     await look(jobId);
@@ -291,6 +335,7 @@ export function makeLogKeeper(around: LogSurroundings) {
       return log ? lineIn(log, id) : undefined;
     },
     open,
+    sendOthers,
     tell,
     /** Before the page goes. */
     keep: () => {

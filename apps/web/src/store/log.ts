@@ -3,6 +3,7 @@ import type { Logged } from '@gangway/station';
 import { draftsOf } from '../records/drafts.js';
 import { makeLogKeeper, readOutbox, type Outbox } from '../records/log-keeper.js';
 import { linesOf, type OpenLog } from '../records/log-lines.js';
+import { OUTBOXES } from './log-waiting.js';
 import { addToStore, around, onLogs, places, store, tab, useAppSelector } from './store.js';
 
 /** The log of the job at hand. Loaded where it is looked at or written. */
@@ -31,7 +32,7 @@ export const logKeeper = makeLogKeeper({
   ...around,
   getLog: () => logIn(store.getState()),
   setLog: (log) => store.dispatch({ type: SET, payload: log }),
-  drafts: draftsOf<Outbox>('gangway.log.', readOutbox, places),
+  drafts: draftsOf<Outbox>(OUTBOXES, readOutbox, places),
   runs: async (other) => {
     if (!navigator.locks) return false;
     const { held = [] } = await navigator.locks.query();
@@ -40,7 +41,10 @@ export const logKeeper = makeLogKeeper({
 });
 
 onLogs.add(logKeeper.tell);
-addEventListener('online', () => logKeeper.tryNow());
+addEventListener('online', () => {
+  logKeeper.tryNow();
+  void logKeeper.sendOthers();
+});
 addEventListener('pagehide', logKeeper.keep);
 
 /** The log of a job, as soon as it is asked for; null while another job’s is put away. */

@@ -1,0 +1,93 @@
+import { expect, test } from '@jest/globals';
+import type { LogChange } from '@gangway/station';
+import { draftsOf, type Roomy } from '../src/records/drafts.js';
+import { makeLogKeeper, readOutbox, type Outbox } from '../src/records/log-keeper.js';
+import type { OpenLog } from '../src/records/log-lines.js';
+
+const jobOf = (n: number): string => `00000000-0000-4000-8000-0000000000f${n}`;
+const change = (n: number): LogChange => ({
+  id: `00000000-0000-4000-8000-00000000000${n}`,
+  set: { note: { was: undefined, to: `note ${n}` } },
+});
+const answerTo = (changes: readonly LogChange[]): object => ({
+  before: 1,
+  latest: 2,
+  // The third is one that another hand changed, too.
+  results: changes.map(({ id }) => ({ id, outcome: id.endsWith('3') ? 'clash' : 'done' })),
+});
+
+/** A browser in which other tabs left something, and a server that is away for the first `missing` requests. */
+function browser(left: Record<string, Outbox>, missing = 0, alive: readonly string[] = []) {
+  const kept = new Map<string, unknown>(Object.entries(left));
+  const shelf = { length: 0, key: () => null, getItem: () => null, setItem: () => { throw new Error('full'); }, removeItem: () => {} }; // prettier-ignore
+  const room: Roomy = {
+    put: async (key, draft) => void kept.set(key, draft),
+    drop: async (key) => void kept.delete(key),
+    under: async (prefix) => [...kept].filter(([key]) => key.startsWith(prefix)),
+  };
+  const sent: [string, LogChange[]][] = [];
+  let asked = 0;
+  let log: OpenLog | null = null;
+  const keeper = makeLogKeeper({
+    getLog: () => log,
+    setLog: (next) => (log = next),
+    drafts: draftsOf<Outbox>('log.', readOutbox, { shelf, room }),
+    tab: 'mine',
+    runs: async (tab) => alive.includes(tab),
+    fetch: (async (address: string, init?: RequestInit) => {
+      if (++asked <= missing) throw new TypeError('away');
+      const { changes } = JSON.parse(String(init?.body)) as { changes: LogChange[] };
+      sent.push([address, changes]);
+      return Response.json(answerTo(changes));
+    }) as typeof fetch,
+    wait: () => new Promise((resolve) => setTimeout(resolve)),
+    now: () => 9,
+  });
+  return { keeper, kept, sent };
+}
+
+const outbox = (keptAt: number, ...waiting: LogChange[]): Outbox => ({
+  keptAt,
+  waiting,
+  refused: [],
+});
+const settled = async (done: () => boolean): Promise<void> => {
+  for (let i = 0; i < 1000 && !done(); i++) await new Promise((resolve) => setTimeout(resolve));
+};
+
+test('what waits of every job is sent without its log being opened, the oldest first', async () => {
+  const { keeper, kept, sent } = browser(
+    {
+      [`log.${jobOf(1)}.b`]: outbox(2, change(2)),
+      [`log.${jobOf(1)}.a`]: outbox(1, change(1)),
+      [`log.${jobOf(2)}.a`]: outbox(1, change(4)),
+    },
+    3,
+  );
+  await keeper.sendOthers();
+  await settled(() => kept.size === 0);
+  expect(sent.sort()).toEqual([
+    [`/api/jobs/${jobOf(1)}/log`, [change(1), change(2)]],
+    [`/api/jobs/${jobOf(2)}/log`, [change(4)]],
+  ]);
+  expect(kept.size).toBe(0);
+});
+
+test('what a person has to decide stays, and so does what another tab sends by itself', async () => {
+  const own = outbox(2, change(5));
+  const { keeper, kept, sent } = browser(
+    {
+      [`log.${jobOf(1)}.gone`]: outbox(1, change(2), change(3)),
+      [`log.${jobOf(1)}.alive`]: own,
+    },
+    0,
+    ['alive'],
+  );
+  await keeper.sendOthers();
+  await settled(() => !kept.has(`log.${jobOf(1)}.gone`));
+  expect(sent.map(([, changes]) => changes)).toEqual([[change(2), change(3)]]);
+  expect(Object.fromEntries(kept)).toEqual({
+    [`log.${jobOf(1)}.alive`]: own,
+    [`log.${jobOf(1)}.mine`]: { keptAt: 9, waiting: [change(3)], refused: [] },
+  });
+});
