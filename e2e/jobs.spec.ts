@@ -47,6 +47,34 @@ test('a job is created, renamed, duplicated, archived and restored', async ({ pa
   await expect(page.getByRole('link', { name: `${name} hall (copy)` })).toBeHidden();
 });
 
+test('notes of a job are kept through a lost server and never go over another hand’s', async ({
+  page,
+}) => {
+  const { job } = await freshStation();
+  const api = job.replace('/jobs/', '/api/jobs/');
+  const stands = async (): Promise<unknown> =>
+    ((await (await fetch(api)).json()) as { notes: unknown }).notes;
+  await page.goto(job);
+  const notes = page.getByRole('textbox', { name: 'Notes' });
+  await notes.fill('Keys at the ropewalk');
+  await expect.poll(stands).toBe('Keys at the ropewalk');
+  await page.route(api, (route) => (route.request().method() === 'PATCH' ? route.abort() : route.continue())); // prettier-ignore
+  await notes.fill('Keys at the ropewalk, tide at six');
+  await expect(page.getByRole('alert')).toContainText('Not saved.', { timeout: 30_000 });
+  await page.reload();
+  await expect(notes).toHaveValue('Keys at the ropewalk, tide at six');
+  await fetch(api, {
+    method: 'PATCH',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ notes: 'Keys with the harbour master' }),
+  });
+  await page.unroute(api);
+  await expect(page.getByRole('alert')).toContainText('changed elsewhere to “Keys with the harbour master”', { timeout: 30_000 }); // prettier-ignore
+  await page.getByRole('button', { name: 'Keep mine' }).click();
+  await expect(page.getByRole('alert')).toBeHidden();
+  await expect.poll(stands).toBe('Keys at the ropewalk, tide at six');
+});
+
 test('stations of a job are begun, duplicated, archived and restored; their verdicts stand in the list', async ({
   page,
 }) => {

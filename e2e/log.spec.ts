@@ -1,4 +1,6 @@
-import { readFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { expect, test, type Download, type Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
 import { ADDRESS, demo, freshStation } from './helpers.js';
@@ -23,6 +25,14 @@ async function freshDay(): Promise<string> {
   const { token } = await send('');
   await send(`&seen=${token}`);
   return `${ADDRESS}/jobs/${id}`;
+}
+
+/** The demo’s salt marsh by so little light that the shutter is held open. */
+async function marshAtDusk(): Promise<object> {
+  const file = await (await fetch(`${ADDRESS}/api/job-files/${DAY}`)).json();
+  const { document } = (file as { stations: { document: { exposure: { meter: { ev: number } } } }[] }).stations[4]!; // prettier-ignore
+  document.exposure.meter.ev = 6;
+  return document;
 }
 
 /** A cell’s whole name; what was planned stands apart in it. */
@@ -231,4 +241,75 @@ test('a job’s file is looked at before it is taken in', async ({ page }) => {
     buffer: Buffer.from(JSON.stringify({ ...file, stations: 'none' })),
   });
   await expect(page.getByRole('alert')).toContainText('/stations must be a list');
+});
+
+test('film and a shutter held open: what is loaded, and how long it really was', async ({
+  page,
+}) => {
+  const marsh = await marshAtDusk();
+  const { station, job } = await freshStation(undefined, marsh);
+  await page.clock.install();
+  await page.goto(`${station}/card`);
+  const bar = log(page);
+  await expect(bar).toContainText('Nothing loaded is left for this film.');
+  await bar.getByRole('button', { name: 'Load film' }).click();
+  const loaded = page.getByRole('dialog', { name: 'Loaded film' });
+  await loaded.getByRole('button', { name: 'Load', exact: true }).click();
+  await expect(loaded.getByRole('alert')).toHaveText('Give the holder its number or name.');
+  await loaded.getByLabel('Number or name').fill('7');
+  await loaded.getByRole('button', { name: 'Load', exact: true }).click();
+  await expect(loaded.getByRole('listitem')).toHaveCount(2);
+  await loaded.getByRole('button', { name: 'Close' }).click();
+  await expect(bar).toContainText('On holder 7 A');
+  // The card is worked through; then the shutter comes.
+  const opened = bar.getByRole('button', { name: /^Opened: time/ });
+  const next = page.getByRole('button', { name: 'Done, next' });
+  while (await next.isVisible()) await next.click();
+  await opened.click();
+  const timer = bar.getByRole('timer');
+  await expect(bar).toContainText('Close in');
+  // A reload leaves it running.
+  await page.reload();
+  await expect(timer).toBeVisible();
+  await page.clock.fastForward('10:00');
+  await expect(bar).toContainText('Close now; over by');
+  await bar.getByRole('button', { name: 'Closed' }).click();
+  await expect(bar).toContainText('On holder 7 B');
+  await bar.getByRole('button', { name: 'Shot', exact: true }).click();
+  await expect(bar).toContainText('Nothing loaded is left for this film.');
+  await expect.poll(async () => (await linesOf(job)).length).toBe(2);
+  const [long, second] = await linesOf(job);
+  expect(long).toMatchObject({ planned: false, film: { holder: '7', side: 'A' } });
+  expect(long!.time_s as number).toBeGreaterThanOrEqual(600);
+  expect(second).toMatchObject({ planned: true, film: { holder: '7', side: 'B' } });
+  expect(second!.time_s as number).toBeLessThan(300);
+  // Undone, its side is free again.
+  await bar.getByRole('button', { name: 'Undo: Shot' }).click();
+  await expect(bar).toContainText('On holder 7 B');
+  await expect.poll(async () => (await linesOf(job)).length).toBe(1);
+});
+
+test('a folder dropped on the page is read with all that lies in it', async ({ page }) => {
+  const job = await freshDay();
+  const folder = mkdtempSync(join(tmpdir(), 'shoot-'));
+  const zip = unzipSync(new Uint8Array(readFileSync(new URL('../apps/web/public/demo-pictures.zip', import.meta.url)))); // prettier-ignore
+  for (const [i, [name, bytes]] of Object.entries(zip).entries()) {
+    const card = join(folder, i % 2 === 0 ? 'card-1' : 'card-2');
+    mkdirSync(card, { recursive: true });
+    writeFileSync(join(card, name), bytes);
+  }
+  writeFileSync(join(folder, 'notes.txt'), 'no picture');
+  writeFileSync(join(folder, 'card-1', 'broken.jpg'), 'no picture at all');
+  await page.goto(`${job}/files`);
+  await expect(page.getByText('60 lines of the log wait', { exact: false })).toBeHidden();
+  await expect(page.getByText('Drop the shoot’s files')).toBeVisible();
+  const browser = await page.context().newCDPSession(page);
+  const data = { items: [], files: [folder], dragOperationsMask: 1 };
+  for (const type of ['dragEnter', 'dragOver', 'drop'] as const) {
+    await browser.send('Input.dispatchDragEvent', { type, x: 600, y: 400, data });
+  }
+  await expect(page.getByRole('heading', { name: /^Files 55$/ })).toBeVisible({ timeout: 60_000 });
+  const counts = page.getByRole('list', { name: 'Matched' });
+  await expect(counts).toContainText('52 sure', { timeout: 60_000 });
+  await expect(counts).toContainText('1 other file left aside');
 });

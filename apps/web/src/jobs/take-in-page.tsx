@@ -9,6 +9,7 @@ import { api } from '../records/api.js';
 import { refusalShape } from '../records/shapes.js';
 import { useAppDispatch } from '../store/store.js';
 import { Button } from '../ui/button.js';
+import { counted } from '../words/counted.js';
 
 const differenceShape = z.object({ name: z.string(), mine: z.string(), theirs: z.string() });
 const countsShape = z.object({
@@ -256,7 +257,6 @@ function Shown({ look, working, onTake }: { look: Look; working: boolean; onTake
 function Part({ title, one, counts }: { title: string; one: string; counts: Counts | undefined }) {
   if (!counts) return null;
   const { added, changed, changedTotal, same, onlyHere } = counts;
-  const many = (count: number): string => `${count} ${count === 1 ? one : `${one}s`}`;
   return (
     <section aria-label={title} className="pb-4">
       <h2 className="flex flex-wrap items-baseline gap-x-5 border-b-2 border-ink pb-1">
@@ -276,7 +276,7 @@ function Part({ title, one, counts }: { title: string; one: string; counts: Coun
       </h2>
       {onlyHere > 0 && (
         <p className="pt-1 text-quiet">
-          {many(onlyHere)} here only; {onlyHere === 1 ? 'it stays' : 'they stay'}.
+          {counted(onlyHere, one)} here only; {onlyHere === 1 ? 'it stays' : 'they stay'}.
         </p>
       )}
       <ul>
@@ -286,7 +286,7 @@ function Part({ title, one, counts }: { title: string; one: string; counts: Coun
               <summary className="min-h-8 cursor-pointer font-medium">
                 {name}{' '}
                 <span className="text-[13px] font-normal text-quiet">
-                  {differences.length} {differences.length === 1 ? 'figure' : 'figures'}
+                  {counted(differences.length, 'figure')}
                 </span>
               </summary>
               <Differences differences={differences} />

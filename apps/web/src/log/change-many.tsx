@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { LogColumn } from '@gangway/station';
 import { Button } from '../ui/button.js';
 import { Dialog } from '../ui/dialog.js';
+import { counted } from '../words/counted.js';
 
 /** One thing changed in many lines. */
 export function ChangeMany({
@@ -21,7 +22,7 @@ export function ChangeMany({
   const [fault, setFault] = useState<string | null>(null);
   const column = columns.find((each) => each.path === path)!;
   return (
-    <Dialog open title={`Change ${count} ${count === 1 ? 'line' : 'lines'}`} onClose={onClose}>
+    <Dialog open title={`Change ${counted(count, 'line')}`} onClose={onClose}>
       <form
         noValidate
         onSubmit={(event) => {

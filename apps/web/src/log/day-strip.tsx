@@ -1,5 +1,6 @@
 import { useDeferredValue, useMemo } from 'react';
 import type { Logged, Station } from '@gangway/station';
+import { counted } from '../words/counted.js';
 import { wallS } from './now.js';
 import { AXIS_WIDTH, daysSaid, MarkLines, MarkWords, timeAxis } from './time-axis.js';
 
@@ -108,7 +109,7 @@ export function DayStrip({
           aria-label={drawn.lanes
             .map(
               ({ name, lines: own }) =>
-                `${name}: ${own.length} exposures from ${own[0]!.at.slice(11, 16)} to ${own.at(-1)!.at.slice(11, 16)}`,
+                `${name}: ${counted(own.length, 'exposure')} from ${own[0]!.at.slice(11, 16)} to ${own.at(-1)!.at.slice(11, 16)}`,
             )
             .join('; ')}
         >

@@ -11,6 +11,7 @@ import {
 } from '../files/dropped-pictures.js';
 import { logKeeper, useLines } from '../store/log.js';
 import { Button } from '../ui/button.js';
+import { counted } from '../words/counted.js';
 import { ClockLine } from './clock-line.js';
 import { LogState } from './log-bar.js';
 import { LogFrame, type OpenJob } from './log-frame.js';
@@ -95,7 +96,12 @@ function Files({ log, job, names }: OpenJob) {
         {changes.length > 0 && !working && (
           <Button
             look="strong"
-            onClick={() => logKeeper.change({ label: `Keep ${changes.length} matches`, changes })}
+            onClick={() =>
+              logKeeper.change({
+                label: `Keep ${counted(changes.length, 'match', 'matches')}`,
+                changes,
+              })
+            }
           >
             Keep these matches in the log
           </Button>
@@ -236,7 +242,13 @@ function Empty({ lines, jobId, left }: { lines: number; jobId: string; left: num
         Raw files, JPEG, TIFF and HEIC are read here, on this machine; nothing is sent anywhere.
         Sidecars that lie beside them are merged, so take them along.
       </p>
-      {left > 0 && <p className="mt-2 text-costs">There is no picture among these {left} files.</p>}
+      {left > 0 && (
+        <p className="mt-2 text-costs">
+          {left === 1
+            ? 'This file is no picture.'
+            : `There is no picture among these ${left} files.`}
+        </p>
+      )}
       <p className="mt-4">
         {lines === 0 ? (
           <>
@@ -247,7 +259,7 @@ function Empty({ lines, jobId, left }: { lines: number; jobId: string; left: num
             .
           </>
         ) : (
-          `${lines} lines of the log wait for their files.`
+          `${counted(lines, 'line')} of the log ${lines === 1 ? 'waits for its file' : 'wait for their files'}.`
         )}
       </p>
     </div>
@@ -315,7 +327,9 @@ function Counts({
           <span className="text-[13px] text-quiet">{words}</span>
         </li>
       ))}
-      {left > 0 && <li className="text-[13px] text-quiet">{left} other files left aside</li>}
+      {left > 0 && (
+        <li className="text-[13px] text-quiet">{counted(left, 'other file')} left aside</li>
+      )}
     </ul>
   );
 }

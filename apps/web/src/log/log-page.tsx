@@ -10,6 +10,7 @@ import { ActionMenu } from '../ui/action-menu.js';
 import { Button } from '../ui/button.js';
 import { useNotice } from '../ui/notices.js';
 import { fileName } from '../files/paper-choice.js';
+import { counted } from '../words/counted.js';
 import { ChangeMany } from './change-many.js';
 import { DayStrip } from './day-strip.js';
 import { logCsv, logJson } from './export.js';
@@ -76,7 +77,7 @@ function Log({ log, name, names }: { log: OpenLog; name: string; names: ReadName
     const single = block.length === 1 && block[0]!.length === 1 && chosen.length > 1;
     told(
       take(
-        `Paste ${block.length} ${block.length === 1 ? 'line' : 'lines'}`,
+        `Paste ${counted(block.length, 'line')}`,
         single
           ? fillLines(linesWith(chosen), visible[column]!, block[0]![0]!)
           : pasteBlock(linesWith(shown), visible, { row, column }, block),
@@ -94,7 +95,7 @@ function Log({ log, name, names }: { log: OpenLog; name: string; names: ReadName
   };
   const remove = (): void => {
     logKeeper.change({
-      label: `Take out ${chosen.length} ${chosen.length === 1 ? 'line' : 'lines'}`,
+      label: `Take out ${counted(chosen.length, 'line')}`,
       changes: chosen.map((id) => ({ id, remove: true })),
     });
     setSelected({});

@@ -5,6 +5,7 @@ import { fileName } from '../files/paper-choice.js';
 import { filesInFolder, type Found } from '../files/dropped-pictures.js';
 import { Button } from '../ui/button.js';
 import {
+  mayWrite,
   prepare,
   writeInto,
   zipOf,
@@ -42,6 +43,7 @@ function Sidecars({ job, lines, names, pictures, onFound }: Props) {
   const [unsure, setUnsure] = useState(false);
   const [found, setFound] = useState<Preparation | null>(null);
   const [done, setDone] = useState<WrittenOut | null>(null);
+  const [barred, setBarred] = useState(false);
   const [working, setWorking] = useState(false);
   useEffect(() => {
     let left = false;
@@ -58,6 +60,9 @@ function Sidecars({ job, lines, names, pictures, onFound }: Props) {
   const { folder } = pictures;
   const write = async (): Promise<void> => {
     if (!folder) return;
+    const may = await mayWrite(folder);
+    setBarred(!may);
+    if (!may) return;
     setWorking(true);
     setDone(await writeInto(folder, found.ready));
     // What lies there now is read anew, so that a second run finds nothing to do.
@@ -111,6 +116,12 @@ function Sidecars({ job, lines, names, pictures, onFound }: Props) {
         <p className="pt-1 text-[13px] text-quiet">
           Unpack the zip beside the pictures. Sidecars that lie there already are merged only if you
           took them along; others would be written over by unpacking.
+        </p>
+      )}
+      {barred && (
+        <p role="alert" className="pt-1 text-outside">
+          The browser does not let this page write into the folder. Allow it and try again, or save
+          the zip.
         </p>
       )}
       {done && (

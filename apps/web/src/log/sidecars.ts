@@ -116,6 +116,16 @@ export interface WrittenOut {
   readonly refused: readonly { readonly name: string; readonly why: string }[];
 }
 
+type AskedHandle = FileSystemDirectoryHandle & {
+  requestPermission?: (options: { mode: 'readwrite' }) => Promise<PermissionState>;
+};
+
+/** Asks the person, where the browser wants that, whether the page may write into a folder. */
+export async function mayWrite(folder: AskedHandle): Promise<boolean> {
+  const answer = await folder.requestPermission?.({ mode: 'readwrite' }).catch(() => 'denied');
+  return answer === undefined || answer === 'granted';
+}
+
 /** Writes beside the pictures. What lies there otherwise than it was read is left alone. */
 export async function writeInto(
   folder: FileSystemDirectoryHandle,

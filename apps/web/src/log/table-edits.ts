@@ -10,6 +10,7 @@ import {
   type Station,
   type Units,
 } from '@gangway/station';
+import { counted } from '../words/counted.js';
 
 /** Edits of the log’s table as changes: one cell, many lines at once, a block from a spreadsheet. */
 
@@ -132,10 +133,10 @@ export function pasteBlock(
 ): Edit {
   const wide = Math.max(...block.map((cells) => cells.length));
   if (from.row + block.length > lines.length) {
-    return { ok: false, message: `There are ${block.length} lines to paste and only ${lines.length - from.row} from here on.` }; // prettier-ignore
+    return { ok: false, message: `${counted(block.length, 'line')} to paste, and only ${lines.length - from.row} from here on.` }; // prettier-ignore
   }
   if (from.column + wide > columns.length) {
-    return { ok: false, message: `There are ${wide} columns to paste and only ${columns.length - from.column} from here on.` }; // prettier-ignore
+    return { ok: false, message: `${counted(wide, 'column')} to paste, and only ${columns.length - from.column} from here on.` }; // prettier-ignore
   }
   const changes: LogChange[] = [];
   const known = new Map<string, CellRead & { fault?: string | null }>();

@@ -5,6 +5,7 @@ import type { OpenLog } from '../records/log-lines.js';
 import { useNarrow } from '../browser/use-narrow.js';
 import { logKeeper, useLines } from '../store/log.js';
 import { Button } from '../ui/button.js';
+import { counted } from '../words/counted.js';
 import { LogFrame } from './log-frame.js';
 import type { TableRead, TableResult, TableRow } from './read-table.js';
 import { columnsFor, type StationNames } from './table-edits.js';
@@ -135,7 +136,10 @@ function Preview({
   });
   useEffect(() => virtual.measure(), [virtual, rowPx]);
   const take = (): void => {
-    logKeeper.change({ label: `Bring in ${read.changes.length} lines`, changes: read.changes });
+    logKeeper.change({
+      label: `Bring in ${counted(read.changes.length, 'line')}`,
+      changes: read.changes,
+    });
     void navigate(`/jobs/${jobId}/log`);
   };
   const noTime = !read.mapping.includes('at') && count('new') + count('bad') > 0;
@@ -175,7 +179,10 @@ function Preview({
       )}
       {read.local > 0 && (
         <p role="note" className="border-l-2 border-costs pl-3">
-          {read.local} times have no offset; they are taken as of this machine’s own zone.
+          {read.local === 1
+            ? 'One time has no offset; it is taken'
+            : `${read.local} times have no offset; they are taken`}{' '}
+          as of this machine’s own zone.
         </p>
       )}
       <table className="my-3 text-[14px]">
