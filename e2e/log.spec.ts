@@ -262,12 +262,13 @@ test('film and a shutter held open: what is loaded, and how long it really was',
   await loaded.getByRole('button', { name: 'Close' }).click();
   await expect(bar).toContainText('On holder 7 A');
   // The card is worked through; then the shutter comes.
-  const opened = bar.getByRole('button', { name: /^Opened: time/ });
+  const opened = bar.getByRole('button', { name: /^Start the clock/ });
   const next = page.getByRole('button', { name: 'Done, next' });
   while (await next.isVisible()) await next.click();
   await opened.click();
   const timer = bar.getByRole('timer');
   await expect(bar).toContainText('Close in');
+  await expect(bar.getByRole('button', { name: 'Shot', exact: true })).toBeHidden();
   // A reload leaves it running.
   await page.reload();
   await expect(timer).toBeVisible();

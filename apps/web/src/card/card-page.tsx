@@ -113,7 +113,7 @@ export function CardPage() {
             <button
               type="button"
               onClick={() => setDone([])}
-              className="min-h-16 flex-1 rounded-sm border border-ink bg-ink text-[20px] font-semibold text-on-strong"
+              className="min-h-16 flex-1 rounded-sm border border-rule-strong font-medium"
             >
               Begin again
             </button>

@@ -141,7 +141,7 @@ function LoadForm({
           onChange={(event) => setKind(event.target.value as 'holder' | 'roll')}
           className={`${FIELD} bg-paper`}
         >
-          <option value="holder">holder, sides A and B</option>
+          <option value="holder">holder, A and B</option>
           <option value="roll">roll</option>
         </select>
       </label>

@@ -28,6 +28,7 @@ const SIZES = { strong: 'min-h-16 text-[20px]', plain: 'min-h-12 text-[17px]' } 
 
 /** From this on a shutter is held open by the clock, s. */
 const LONG_S = 1;
+const startShape = z.number().nullable();
 /** A hand on the release and an eye on a clock are this exact, s. */
 const BY_HAND_S = 0.4;
 
@@ -60,6 +61,7 @@ function Bar({ log, stationId, station, strong }: BarProps & { readonly log: Ope
   const { which, taken, of, next } = nextOf(log, stationId, station);
   const [chosen, setChosen] = useState<Which | null>(null);
   const present = chosen ?? which;
+  const [startMs, setStart] = useKept<number | null>(`log.timer.${stationId}`, startShape, null);
   const own = ownLines(log, stationId);
   const needs = needsOf(station, present);
   const shoot = (set: Partial<Logged> = {}, note = '', atMs = Date.now()): void => {
@@ -70,21 +72,14 @@ function Bar({ log, stationId, station, strong }: BarProps & { readonly log: Ope
     setChosen(null);
     setChanging(false);
   };
-  const count = of > 1 ? `${taken} of ${of} taken` : own.length > 0 ? `${own.length} taken` : '';
-  const whichWords = next === null && chosen === null ? '' : whichSaid(station, present);
-  const said = [whichWords, count].filter(Boolean).join(' · ');
+  const running = strong && needs.longS !== null && startMs !== null;
   return (
     <section aria-label="Log" className="border-t border-rule bg-paper px-3 pt-1 pb-3">
-      <div className="flex min-h-9 flex-wrap items-baseline gap-x-3">
-        <h2 className="sr-only">Log</h2>
-        <p className="min-w-0 flex-1" role="status">
-          <span className="font-semibold">{next === null ? 'All taken' : 'Next'}</span>
-          {said === '' ? '' : ` ${said}`}
-        </p>
-        <Link to={`/jobs/${log.jobId}/log`} className="text-quiet underline underline-offset-4">
-          {linesOf(log).length} in the log
-        </Link>
-      </div>
+      <Standing
+        log={log}
+        progress={{ taken: of > 1 ? taken : own.length, of, done: next === null }}
+        which={next === null && chosen === null ? '' : whichSaid(station, present)}
+      />
       {strong && of > 1 && (
         <Chooser {...{ station, which: present, whole }} onChoose={setChosen} onWhole={setWhole} />
       )}
@@ -92,19 +87,22 @@ function Bar({ log, stationId, station, strong }: BarProps & { readonly log: Ope
       {strong && needs.longS !== null && (
         <LongExposure
           key={`${present.frame} ${present.bracket}`}
-          id={stationId}
+          startMs={startMs}
+          onStart={setStart}
           plannedS={needs.longS}
           onDone={(timeS, atMs) =>
             shoot(Math.abs(timeS - needs.longS!) > BY_HAND_S ? { time_s: timeS } : {}, '', atMs)
           }
         />
       )}
-      <Buttons
-        strong={strong}
-        onShot={() => shoot()}
-        onChange={() => setChanging(true)}
-        step={log.past.at(-1)?.label}
-      />
+      {!running && (
+        <Buttons
+          strong={strong}
+          onShot={() => shoot()}
+          onChange={() => setChanging(true)}
+          step={log.past.at(-1)?.label}
+        />
+      )}
       <LogState log={log} />
       {strong && <LastLine line={own.at(-1)} />}
       {changing && (
@@ -118,6 +116,34 @@ function Bar({ log, stationId, station, strong }: BarProps & { readonly log: Ope
         <Loading log={log} stock={station.exposure?.film?.name} onClose={() => setLoading(false)} />
       )}
     </section>
+  );
+}
+
+/** What is taken, and what comes next. */
+function Standing({
+  log,
+  progress: { taken, of, done },
+  which,
+}: {
+  log: OpenLog;
+  progress: { taken: number; of: number; done: boolean };
+  which: string;
+}) {
+  const count = of > 1 ? `${taken} of ${of} taken` : taken > 0 ? `${taken} taken` : '';
+  const said = [which, count].filter(Boolean).join(' · ');
+  return (
+    <div className="flex min-h-9 flex-wrap items-baseline gap-x-3">
+      <h2 className="sr-only">Log</h2>
+      <p className="min-w-0 flex-1" role="status">
+        <span className="font-semibold">
+          {done ? 'All taken' : said === '' ? 'Nothing taken yet' : 'Next'}
+        </span>
+        {said === '' ? '' : ` ${said}`}
+      </p>
+      <Link to={`/jobs/${log.jobId}/log`} className="text-quiet underline underline-offset-4">
+        {linesOf(log).length} in the log
+      </Link>
+    </div>
   );
 }
 

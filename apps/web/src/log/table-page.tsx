@@ -237,7 +237,7 @@ function Preview({
                 className="absolute inset-x-0 flex items-center gap-x-4 border-b border-rule max-sm:flex-wrap max-sm:content-center"
                 style={{ height: rowPx, transform: `translateY(${start}px)` }}
               >
-                <span className="figure w-16 text-right text-quiet max-sm:w-10">{row.line}</span>
+                <span className="figure w-16 text-right text-quiet max-sm:w-auto">{row.line}</span>
                 <span className={`w-20 font-medium ${tone}`}>{words}</span>
                 <span
                   className="min-w-0 flex-1 truncate max-sm:line-clamp-2 max-sm:flex-none max-sm:basis-full max-sm:text-[13px] max-sm:whitespace-normal"

@@ -1,10 +1,7 @@
 import { useEffect, useState } from 'react';
-import * as z from 'zod';
 import { timeSaid } from '@gangway/station';
-import { useKept } from '../browser/use-kept.js';
 
 const LOOK_MS = 100;
-const startShape = z.number().nullable();
 
 /** Minutes and seconds as a clock shows them; below ten seconds the tenth too. */
 function clockSaid(seconds: number): string {
@@ -19,15 +16,17 @@ function clockSaid(seconds: number): string {
  * closed goes into the log.
  */
 export function LongExposure({
-  id,
+  startMs,
+  onStart,
   plannedS,
   onDone,
 }: {
-  id: string;
+  /** When it was started; null while it is not running. */
+  startMs: number | null;
+  onStart: (startMs: number | null) => void;
   plannedS: number;
   onDone: (timeS: number, openedMs: number) => void;
 }) {
-  const [startMs, setStart] = useKept<number | null>(`log.timer.${id}`, startShape, null);
   const [nowMs, setNow] = useState(() => Date.now());
   useEffect(() => {
     if (startMs === null) return;
@@ -41,17 +40,17 @@ export function LongExposure({
         className="my-1 min-h-12 w-full rounded-sm border border-rule-strong px-4 text-[17px] font-medium"
         onClick={() => {
           setNow(Date.now());
-          setStart(Date.now());
+          onStart(Date.now());
         }}
       >
-        Opened: time {timeSaid(plannedS)}
+        Start the clock: {timeSaid(plannedS)}
       </button>
     );
   }
   const gone = Math.max(0, (nowMs - startMs) / 1000);
   const left = plannedS - gone;
   const close = (timeS: number): void => {
-    setStart(null);
+    onStart(null);
     onDone(timeS, startMs);
   };
   return (
@@ -83,7 +82,7 @@ export function LongExposure({
         <button
           type="button"
           className="min-h-12 rounded-sm border border-rule-strong px-3"
-          onClick={() => setStart(null)}
+          onClick={() => onStart(null)}
         >
           Not taken
         </button>
