@@ -1,11 +1,16 @@
+import { execFile } from 'node:child_process';
 import { mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { promisify } from 'node:util';
 import { expect, test, type Download, type Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
 import { ADDRESS, demo, freshStation } from './helpers.js';
 
 const DAY = 'a0000000-0000-4000-8000-000000000002';
+
+const JOB_COMMAND = fileURLToPath(new URL('../scripts/job.mjs', import.meta.url));
 
 const bytesOf = async (download: Download): Promise<Buffer> => readFileSync(await download.path());
 
@@ -313,4 +318,35 @@ test('a folder dropped on the page is read with all that lies in it', async ({ p
   const counts = page.getByRole('list', { name: 'Matched' });
   await expect(counts).toContainText('52 sure', { timeout: 60_000 });
   await expect(counts).toContainText('1 other file left aside');
+});
+
+test('a whole job goes out and in by command', async ({ page }) => {
+  const day = `${ADDRESS}/jobs/${DAY}/stations/a0000000-0000-4000-8000-000000000201/card`;
+  await page.goto(day);
+  await expect(log(page)).toBeVisible();
+  await page.keyboard.press('Control+k');
+  await page.getByPlaceholder('What to do').fill('whole job');
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.keyboard.press('Enter'),
+  ]);
+  const folder = mkdtempSync(join(tmpdir(), 'job-'));
+  const file = join(folder, 'day.job.json');
+  const job = async (...args: string[]): Promise<string> =>
+    (await promisify(execFile)(process.execPath, [JOB_COMMAND, ...args], { env: { ...process.env, PORT: new URL(ADDRESS).port } })).stdout; // prettier-ignore
+  expect(await job('save', DAY, file)).toContain(file);
+  expect(readFileSync(file)).toEqual(await bytesOf(download));
+  await expect(job('save', DAY, file)).rejects.toThrow('is there already');
+  await expect(job('save', 'No such job', join(folder, 'x'))).rejects.toThrow('There is no job “No such job”'); // prettier-ignore
+  expect(await job('take', file)).toContain('Log: 0 added, 0 changed, 60 the same');
+  const name = `By command ${crypto.randomUUID().slice(0, 8)}`;
+  const named = readFileSync(file, 'utf8').replace('"name": "A day in October"', `"name": "${name}"`); // prettier-ignore
+  writeFileSync(file, named);
+  expect(await job('take', file)).toContain(`name: A day in October → ${name}`);
+  const taken = await job('take', file, '--new-ids', '--take');
+  expect(taken).toContain(`It becomes a new job, “${name}”.`);
+  await page.goto(/http\S+/.exec(taken)![0]);
+  await expect(page.getByRole('heading', { name })).toBeVisible();
+  writeFileSync(file, '{"format": "gangway.job", "version": 1, "name": 4}');
+  await expect(job('take', file)).rejects.toThrow('/name');
 });

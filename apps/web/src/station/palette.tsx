@@ -1,5 +1,5 @@
 import { Command } from 'cmdk';
-import { useNavigate } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import { CONTROL_IDS, CONTROLS, type ControlId } from '@gangway/station';
 import { exportStation } from '../records/export.js';
 import { groundGlassFlipped, lightChosen, unitsChosen } from '../store/preferences.js';
@@ -30,6 +30,7 @@ function Commands({ onClose, onPick, onKeys }: Props) {
   const store = useAppStore();
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
+  const { job: jobId = '' } = useParams();
   const { light, units } = useAppSelector((state) => state.preferences);
   const ways = useAppSelector(selectWaysOut);
   const commands: [string, string, () => void][] = [
@@ -52,6 +53,10 @@ function Commands({ onClose, onPick, onKeys }: Props) {
     ]),
     ['Go to the kit', '', () => void navigate('/kit')],
     ['Go to the rigs', '', () => void navigate('/rigs')],
+    ['Go to the job’s log', '', () => void navigate(`/jobs/${jobId}/log`)],
+    ['Go to the shoot’s files', '', () => void navigate(`/jobs/${jobId}/files`)],
+    ['Save the whole job as a file', '', () => location.assign(`/api/job-files/${jobId}`)],
+    ['Take in a job from a file', '', () => void navigate('/jobs/take-in')],
     ['Turn the picture as on a ground glass', 'F', () => dispatch(groundGlassFlipped())],
     ['Undo', 'Ctrl Z', () => dispatch(undone())],
     ['Redo', 'Ctrl Shift Z', () => dispatch(redone())],
