@@ -60,12 +60,13 @@ function Files({ log, job, names }: OpenJob) {
     (): Fixed[] => fixedIn(pictures.pictures, lines, none),
     [pictures.pictures, lines, none],
   );
-  const ready = pictures.reading === null && pictures.pictures.length > 0 && log.loaded;
+  const { loaded } = log;
+  const ready = pictures.reading === null && pictures.pictures.length > 0 && loaded;
   const {
     matched,
     working,
     failed: stuck,
-  } = useMatch(pictures.pictures, lines, fixed, offsets, ready);
+  } = useMatch(pictures.pictures, lines, fixed, offsets, { loaded, ready });
 
   const fix = (key: string, line: string | null | undefined): void => {
     const picture = pictures.pictures.find((each) => each.key === key);

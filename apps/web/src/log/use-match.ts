@@ -24,24 +24,24 @@ const lineOf = ({ id, at, bracket, time_s, iso, flash }: Logged): LogLine => ({
   iso: iso ?? null,
 });
 
-/** Which picture belongs to which line, found anew when anything about it changes. */
+/**
+ * Which picture belongs to which line, found anew when anything about it changes.
+ * `loaded`: the log is here; `ready`: so are all the files.
+ */
 export function useMatch(
   pictures: readonly Picture[],
   lines: readonly Logged[],
   fixed: readonly Fixed[],
   offsetsS: Readonly<Record<string, number>>,
-  ready: boolean,
+  { loaded, ready }: { readonly loaded: boolean; readonly ready: boolean },
 ): { matched: Matched | null; working: boolean; failed: boolean } {
-  const told = useMemo(() => (ready ? lines.map(lineOf) : []), [ready, lines]);
+  // Of a long log this takes a while: it is done before the files are there.
+  const told = useMemo(() => (loaded ? JSON.stringify(lines.map(lineOf)) : '[]'), [loaded, lines]);
   const key = useMemo((): string | null => {
     // While files are still being read nothing is asked.
     if (!ready) return null;
-    const files = pictures.map(fileOf);
-    return JSON.stringify({
-      files,
-      lines: told,
-      options: { fixed, offsetsS },
-    } satisfies MatchAsked);
+    const rest = { files: pictures.map(fileOf), options: { fixed, offsetsS } };
+    return `{"lines":${told},${JSON.stringify(rest satisfies Omit<MatchAsked, 'lines'>).slice(1)}`;
   }, [ready, pictures, told, fixed, offsetsS]);
   const [answer, setAnswer] = useState<{ key: string; matched: Matched | null } | null>(null);
   useEffect(() => {
@@ -53,7 +53,7 @@ export function useMatch(
         setAnswer({ key, matched: data }),
       );
       worker.addEventListener('error', () => setAnswer({ key, matched: null }));
-      worker.postMessage(JSON.parse(key));
+      worker.postMessage(key);
     }, QUIET_MS);
     return () => {
       clearTimeout(timer);
