@@ -1,12 +1,18 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Logged, LogChange } from '@gangway/station';
-import { logCsv } from '../src/log/export.js';
+import { blockText, logCsv } from '../src/log/export.js';
 import { fixedChanges, fixedIn, changesFor } from '../src/log/match-changes.js';
 import { momentFrom, readLogTable, type TableAsked } from '../src/log/read-table.js';
 import { readOffset, offsetSaid, spanSaid } from '../src/log/offset-words.js';
 import { picturesOf, type Picture, type ReadFile } from '../src/log/picture-files.js';
 import { inside } from '../src/log/sidecars.js';
-import { columnsFor, fillLines, pasteBlock, stationNames } from '../src/log/table-edits.js';
+import {
+  blockFrom,
+  columnsFor,
+  fillLines,
+  pasteBlock,
+  stationNames,
+} from '../src/log/table-edits.js';
 import { answered, carriedOut, changed, decided, emptyLog, heard, linesOf, redone, undone } from '../src/records/log-lines.js'; // prettier-ignore
 
 const idOf = (n: number): string => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
@@ -78,6 +84,9 @@ describe('the log on the page', () => {
       { id: idOf(1), outcome: 'refused', message: 'No.' },
       { id: idOf(2), outcome: 'done' },
     ]);
+    const set: LogChange = { id: idOf(2), set: { note: { was: undefined, to: 'x' } } };
+    const edit = answered({ ...start, waiting: [set] }, [{ id: idOf(2), outcome: 'refused', message: 'No.' }]); // prettier-ignore
+    expect([edit.clashes, edit.refused]).toEqual([[], [{ change: set, message: 'No.' }]]);
     expect(refused.waiting).toEqual([]);
     expect(refused.refused).toEqual([{ change: add(line(1)), message: 'No.' }]);
   });
@@ -110,6 +119,21 @@ describe('the table', () => {
   test('a file written by hand is one that was fixed', () => {
     const edit = fillLines([line(1, { file_sure: false })], column('file'), 'P1.RAW');
     expect(edit).toMatchObject({ changes: [{ set: { file: { to: 'P1.RAW' }, file_fixed: { to: true }, file_sure: { was: false } } }] }); // prettier-ignore
+  });
+
+  test('what is copied is pasted as it was', () => {
+    const own = [column('note'), column('f_number'), column('movements.rise_mm')];
+    const there = [
+      line(1, { note: 'a "quay",\ttwo\nlines', f_number: 5.6 }),
+      line(2, { note: '=1+CMD()', movements: { rise_mm: -3, shift_mm: 0, tilt_deg: 0, swing_deg: 0 } }), // prettier-ignore
+    ] as Logged[];
+    const text = blockText(there, own);
+    // A spreadsheet must not take it for a formula.
+    expect(text).toContain("'=1+CMD()");
+    const block = blockFrom(text);
+    expect(pasteBlock(there, own, { row: 0, column: 0 }, block)).toEqual({ ok: true, changes: [] });
+    expect(blockFrom('f/8\t1/4\r\nf/11\t1/8\r\n')).toEqual([['f/8', '1/4'], ['f/11', '1/8']]); // prettier-ignore
+    expect(blockFrom('')).toEqual([]);
   });
 
   test('pastes a block, all of it or nothing', () => {

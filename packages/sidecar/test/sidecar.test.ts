@@ -198,6 +198,10 @@ describe('a sidecar', () => {
     expect(said).toContain('Do not crop: the client wants the flagpole & the <quay>');
     expect(said).toEqual(expect.arrayContaining(['harbour', 'client picks', 'Orrin Quay']));
     expect(stays).toContain('dc:description');
+    // What stays is named, and nothing of what is written.
+    const names = written.map((each) => each.name);
+    expect(stays.filter((each) => names.includes(each))).toEqual([]);
+    expect(stays.filter((each) => each.startsWith('exif'))).toEqual([]);
     expect(written.map((each) => each.name)).not.toContain('dc:description');
   });
 

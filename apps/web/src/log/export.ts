@@ -1,4 +1,4 @@
-import { LOG_COLUMNS, type Logged } from '@gangway/station';
+import { LOG_COLUMNS, type Logged, type LogColumn } from '@gangway/station';
 import Papa from 'papaparse';
 import type { StationNames } from './table-edits.js';
 import { columnsFor } from './table-edits.js';
@@ -22,6 +22,13 @@ export function logCsv(lines: readonly Logged[], names: StationNames): Blob {
   );
   return new Blob([head, ...body, '\r\n'], { type: 'text/csv' });
 }
+
+/** Lines as a spreadsheet takes them from the clipboard. */
+export const blockText = (lines: readonly Logged[], columns: readonly LogColumn[]): string =>
+  Papa.unparse(
+    lines.map((line) => columns.map(({ path, plain }) => (path === 'at' ? line.at : plain(line)))),
+    { delimiter: '\t', newline: '\n', escapeFormulae: FORMULA },
+  );
 
 /** Every line as the job file has it. */
 export const logJson = (lines: readonly Logged[]): Blob =>

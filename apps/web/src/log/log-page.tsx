@@ -13,12 +13,19 @@ import { fileName } from '../files/paper-choice.js';
 import { counted } from '../words/counted.js';
 import { ChangeMany } from './change-many.js';
 import { DayStrip } from './day-strip.js';
-import { logCsv, logJson } from './export.js';
+import { blockText, logCsv, logJson } from './export.js';
 import { LogState } from './log-bar.js';
 import { LogFrame } from './log-frame.js';
 import { LogTable, type Cell } from './log-table.js';
 import { momentNow } from './now.js';
-import { columnsFor, columnsShown, fillLines, pasteBlock, type Edit } from './table-edits.js';
+import {
+  blockFrom,
+  columnsFor,
+  columnsShown,
+  fillLines,
+  pasteBlock,
+  type Edit,
+} from './table-edits.js';
 import type { ReadNames } from './use-stations.js';
 
 /** The log of a job, as a table. */
@@ -53,7 +60,18 @@ function Log({ log, name, names }: { log: OpenLog; name: string; names: ReadName
   );
   const calm = useDeferredValue(filter);
   const chosen = useMemo(() => shown.filter((id) => selected[id]), [shown, selected]);
-  const onShown = useCallback((next: readonly string[]) => setShown(next), []);
+  const [added, setAdded] = useState<string | null>(null);
+  const onShown = useCallback(
+    (next: readonly string[]): void => {
+      setShown(next);
+      // What was just added is what is written next.
+      const row = added === null ? -1 : next.indexOf(added);
+      if (row < 0) return;
+      setAdded(null);
+      setActive({ row, column: 1 });
+    },
+    [added],
+  );
   const ids = useSteady(
     useMemo(() => lines.map(({ id }) => id), [lines]),
     sameIds,
@@ -72,7 +90,8 @@ function Log({ log, name, names }: { log: OpenLog; name: string; names: ReadName
   const onEdit = (line: Logged, column: LogColumn, text: string): string | null =>
     take(`Change ${column.label}`, fillLines([line], column, text));
   const onPaste = ({ row, column }: Cell, text: string): void => {
-    const block = text.replace(/\r?\n$/, '').split(/\r?\n/).map((line) => line.split('\t')); // prettier-ignore
+    const block = blockFrom(text);
+    if (block.length === 0) return;
     // One value on many selected lines is one change of all of them.
     const single = block.length === 1 && block[0]!.length === 1 && chosen.length > 1;
     told(
@@ -84,6 +103,10 @@ function Log({ log, name, names }: { log: OpenLog; name: string; names: ReadName
       ),
     );
   };
+  const onCopy = ({ row, column }: Cell): string =>
+    chosen.length > 0
+      ? blockText(linesWith(chosen), visible)
+      : blockText(linesWith(shown.slice(row, row + 1)), visible.slice(column, column + 1));
   const onFill = (): void => {
     if (!active) return;
     const [from] = linesWith(shown.slice(active.row, active.row + 1));
@@ -110,6 +133,7 @@ function Log({ log, name, names }: { log: OpenLog; name: string; names: ReadName
       planned: false,
     };
     logKeeper.change({ label: 'Add a line', changes: [{ id, add: line }] });
+    setAdded(id);
   };
   const count = chosen.length;
   return (
@@ -197,6 +221,7 @@ function Log({ log, name, names }: { log: OpenLog; name: string; names: ReadName
           onActive={setActive}
           onShown={onShown}
           onEdit={onEdit}
+          onCopy={onCopy}
           onPaste={onPaste}
           onFill={onFill}
         />

@@ -76,12 +76,13 @@ export interface TableProps {
   /** Those that are shown, sorted and filtered. */
   readonly onShown: (ids: readonly string[]) => void;
   readonly onEdit: (line: Logged, column: LogColumn, text: string) => string | null;
+  readonly onCopy: (cell: Cell) => string;
   readonly onPaste: (cell: Cell, text: string) => void;
   readonly onFill: () => void;
 }
 
 export function LogTable(props: TableProps) {
-  const { ids, lineOf, columns, units, filter, selected, onSelect, active, onActive, onShown } = props; // prettier-ignore
+  const { ids, lineOf, columns, units, filter, selected, onSelect, onActive, onShown } = props;
   const [sorting, setSorting] = useState<SortingState>([]);
   const defs = useMemo(
     (): ColumnDef<string>[] =>
@@ -114,6 +115,8 @@ export function LogTable(props: TableProps) {
     },
   });
   const { rows } = table.getRowModel();
+  // Where fewer are shown than before the cell may be gone.
+  const active = props.active && props.active.row < rows.length ? props.active : null;
   useEffect(() => onShown(rows.map(({ id }) => id)), [rows, onShown]);
   const box = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
@@ -122,6 +125,10 @@ export function LogTable(props: TableProps) {
     estimateSize: () => ROW_PX,
     overscan: 3,
   });
+  const activeRow = active?.row;
+  useEffect(() => {
+    if (activeRow !== undefined) virtual.scrollToIndex(activeRow);
+  }, [virtual, activeRow]);
   const [editing, setEditing] = useState<{ cell: Cell; first: string | null } | null>(null);
   const lastTicked = useRef<number | null>(null);
   // Told in pixels: a grid as wide as its contents would be measured anew at every row.
@@ -136,7 +143,6 @@ export function LogTable(props: TableProps) {
       column: Math.max(0, Math.min(columns.length - 1, column)),
     };
     onActive(next);
-    virtual.scrollToIndex(next.row);
   };
   const leave = (): void => {
     setEditing(null);
@@ -213,6 +219,11 @@ export function LogTable(props: TableProps) {
         if (!active || editing) return;
         event.preventDefault();
         props.onPaste(active, event.clipboardData.getData('text/plain'));
+      }}
+      onCopy={(event) => {
+        if (!active || editing) return;
+        event.preventDefault();
+        event.clipboardData.setData('text/plain', props.onCopy(active));
       }}
       className="min-h-48 flex-1 overflow-auto border-t border-rule bg-paper"
     >
@@ -395,7 +406,8 @@ function cellText(
 ): ReactNode {
   const text = column.shown(line, units);
   if (column.path === 'planned') {
-    if (!known) return text;
+    // Without a station there was no plan to be other than.
+    if (!known) return line.planned ? text : '';
     if (otherwise.length === 0) return <span className="text-within">as planned</span>;
     return <span className="text-costs">{otherwise.length} changed</span>;
   }

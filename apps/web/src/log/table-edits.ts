@@ -1,7 +1,10 @@
+import Papa from 'papaparse';
 import {
   fieldWith,
   LOG_COLUMNS,
   parseLogged,
+  sameField,
+  unguarded,
   type CellRead,
   type FieldChange,
   type Logged,
@@ -85,6 +88,16 @@ function cellFields(line: Logged, path: string, value: unknown): Record<string, 
   );
 }
 
+function changesAny(set: Readonly<Record<string, FieldChange>>): boolean {
+  for (const name in set) {
+    const { was, to } = set[name]!;
+    // Of twenty thousand lines most are plain figures: those are compared as they are.
+    const plain = typeof was !== 'object' && typeof to !== 'object';
+    if (plain ? was !== to : !sameField(was, to)) return true;
+  }
+  return false;
+}
+
 /** Why a line cannot have a value; null where it can. */
 function faultIn(line: Logged, path: string, value: unknown): string | null {
   const [field, to] = fieldWith(line, path, value);
@@ -118,11 +131,16 @@ export function fillLines(lines: readonly Logged[], column: LogColumn, text: str
   };
   const changes = lines.flatMap((line): LogChange[] => {
     const set = setOf(line);
-    for (const name in set) if (set[name]!.was !== set[name]!.to) return [{ id: line.id, set }];
-    return [];
+    return changesAny(set) ? [{ id: line.id, set }] : [];
   });
   return { ok: true, changes };
 }
+
+/** What a spreadsheet lays into the clipboard, as cells. */
+export const blockFrom = (text: string): string[][] =>
+  Papa.parse<string[]>(text.replace(/\r?\n$/, ''), { delimiter: '\t' }).data.map((cells) =>
+    cells.map(unguarded),
+  );
 
 /** A block of cells put down from one cell on, to the right and downwards. All of it or nothing. */
 export function pasteBlock(
@@ -160,7 +178,7 @@ export function pasteBlock(
         line = { ...line, [field]: change.to };
       }
     }
-    if (Object.values(set).some(({ was, to }) => was !== to)) changes.push({ id: line.id, set });
+    if (changesAny(set)) changes.push({ id: line.id, set });
   }
   return { ok: true, changes };
 }
