@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Logged, LogChange } from '@gangway/station';
-import { blockText, logCsv } from '../src/log/export.js';
+import { blockText, logCsv, logJson } from '../src/log/export.js';
 import { fixedChanges, fixedIn, changesFor } from '../src/log/match-changes.js';
 import { momentFrom, readLogTable, type TableAsked } from '../src/log/read-table.js';
-import { readOffset, offsetSaid, spanSaid } from '../src/log/offset-words.js';
+import { clockSaid, readOffset, offsetSaid, spanSaid } from '../src/log/offset-words.js';
 import { picturesOf, type Picture, type ReadFile } from '../src/log/picture-files.js';
 import { inside } from '../src/log/sidecars.js';
 import {
@@ -205,6 +205,16 @@ describe('a table brought in', () => {
     expect(anew.changes.map((each) => ('add' in each ? each.add : null))).toEqual(there);
   });
 
+  test('as JSON it is every line, whole', async () => {
+    const many = Array.from({ length: 2500 }, (_, n) => ({
+      ...line(1),
+      id: idOf(n),
+      note: `${n}`,
+    }));
+    expect(JSON.parse(await logJson(many).text())).toEqual(many);
+    expect(JSON.parse(await logJson([]).text())).toEqual([]);
+  });
+
   test('the preview tells what each line says and what it changes', () => {
     const there = [line(1, { f_number: 8, note: 'fog' })];
     const result = read(
@@ -284,6 +294,13 @@ test.each([
   ['soon', null],
   ['5 parsecs', null],
 ])('a clock %j', (text, seconds) => expect(readOffset(text)).toBe(seconds));
+
+test('how a clock was found is told with it', () => {
+  expect(clockSaid({ kind: 'found', offsetS: -3640 })).toEqual({ figure: '1 h 40 s behind', words: 'found from the times' }); // prettier-ignore
+  expect(clockSaid({ kind: 'given', offsetS: 0 })).toEqual({ figure: 'on time', words: 'as you gave it' }); // prettier-ignore
+  const open = clockSaid({ kind: 'undecided', offsetsS: [0, 3600] });
+  expect(open.words).toContain('undecided: 2 settings');
+});
 
 test('clocks are said as they are read', () => {
   for (const seconds of [0, 37, -3637, 90_061, -59]) {
