@@ -120,6 +120,11 @@ test('the log as a table: edited, filled, pasted, undone and saved', async ({ pa
   });
   await expect(cell(2, 'f/5.6, planned f/8')).toBeVisible();
   await expect(cell(3, 'f/4, planned f/8')).toBeVisible();
+  // Of one sort, and of all again.
+  await page.getByRole('combobox', { name: 'Show' }).selectOption('spoilt');
+  await expect(grid).toHaveAttribute('aria-rowcount', '6');
+  await page.getByRole('combobox', { name: 'Show' }).selectOption('all lines');
+  await expect(grid).toHaveAttribute('aria-rowcount', '61');
   // Found, and saved as a table that comes in again without a change.
   await page.getByRole('searchbox', { name: 'Find in the log' }).fill('rope swung');
   await expect(grid).toHaveAttribute('aria-rowcount', '2');

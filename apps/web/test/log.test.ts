@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Logged, LogChange } from '@gangway/station';
+import { newStation, type Logged, type LogChange } from '@gangway/station';
+import { linesShown, type WhichLines } from '../src/log/which-lines.js';
 import { blockText, logCsv, logJson } from '../src/log/export.js';
 import { fixedChanges, fixedIn, changesFor } from '../src/log/match-changes.js';
 import { momentFrom, readLogTable, type TableAsked } from '../src/log/read-table.js';
@@ -148,6 +149,25 @@ describe('the table', () => {
     expect(pasteBlock(lines, wide, { row: 2, column: 0 }, [['8'], ['8']]).ok).toBe(false);
     expect(pasteBlock(lines, wide, { row: 0, column: 3 }, [['a', 'b']]).ok).toBe(false);
   });
+});
+
+test('lines of one sort are those, of one station or of all', () => {
+  const station = { ...newStation('Pier'), aperture: 8 };
+  const set = { station: idOf(90), f_number: 8 };
+  const lines = [
+    line(1, set),
+    line(2, { ...set, f_number: 11, file: 'P2.RAW', file_sure: false }),
+    line(3, { ...set, kept: false, file: 'P3.RAW', file_sure: true }),
+    line(4, { film: { holder: '1', side: 'A' } }),
+  ];
+  const shown = (which: WhichLines, own: string | null = null): number[] =>
+    linesShown(lines, { which, station: own }, new Map([[idOf(90), station]]), 'metric').map(({ id }) => Number(id.slice(-2))); // prettier-ignore
+  expect(shown('all')).toEqual([1, 2, 3, 4]);
+  expect(shown('all', idOf(90))).toEqual([1, 2, 3]);
+  expect(shown('changed')).toEqual([2]);
+  expect(shown('spoilt')).toEqual([3]);
+  expect(shown('alone')).toEqual([1]);
+  expect(shown('unsure')).toEqual([2]);
 });
 
 describe('a table brought in', () => {

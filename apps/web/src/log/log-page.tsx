@@ -8,6 +8,7 @@ import { logKeeper, useLines } from '../store/log.js';
 import { useAppSelector } from '../store/store.js';
 import { ActionMenu } from '../ui/action-menu.js';
 import { Button } from '../ui/button.js';
+import { Choosing } from '../ui/choosing.js';
 import { useNotice } from '../ui/notices.js';
 import { fileName } from '../files/paper-choice.js';
 import { counted } from '../words/counted.js';
@@ -27,6 +28,7 @@ import {
   type Edit,
 } from './table-edits.js';
 import type { ReadNames } from './use-stations.js';
+import { linesShown, WHICH, type WhichLines } from './which-lines.js';
 
 /** The log of a job, as a table. */
 export function LogPage() {
@@ -48,9 +50,10 @@ function Log({ log, name, names }: { log: OpenLog; name: string; names: ReadName
   const [changing, setChanging] = useState(false);
   const all = useLines(log);
   const columns = useMemo(() => columnsFor(names), [names]);
+  const [which, setWhich] = useState<WhichLines>('all');
   const lines = useMemo(
-    () => (station === null ? all : all.filter((each) => each.station === station)),
-    [all, station],
+    () => linesShown(all, { which, station }, names.byId, units),
+    [all, which, station, names.byId, units],
   );
   // Which columns there are follows what is in them.
   const settled = useDeferredValue(all);
@@ -149,6 +152,12 @@ function Log({ log, name, names }: { log: OpenLog; name: string; names: ReadName
           value={filter}
           onChange={(event) => setFilter(event.target.value)}
           className="min-h-9 w-44 border border-rule-strong bg-paper px-2 pointer-coarse:min-h-11"
+        />
+        <Choosing
+          label="Show"
+          value={which}
+          options={Object.entries(WHICH) as [WhichLines, string][]}
+          onChoose={setWhich}
         />
         <span role="status" className="text-quiet">
           {shown.length !== all.length ? `${shown.length} shown` : ''}
