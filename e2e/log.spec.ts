@@ -120,6 +120,7 @@ test('the log as a table: edited, filled, pasted, undone and saved', async ({ pa
   });
   await expect(cell(2, 'f/5.6, planned f/8')).toBeVisible();
   await expect(cell(3, 'f/4, planned f/8')).toBeVisible();
+  await grid.getByRole('checkbox', { name: 'Select line 5' }).click();
   // Of one sort, and of all again.
   await page.getByRole('combobox', { name: 'Show' }).selectOption('spoilt');
   await expect(grid).toHaveAttribute('aria-rowcount', '6');

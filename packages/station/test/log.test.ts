@@ -113,6 +113,8 @@ test('what was done otherwise is told with what was planned', () => {
     { name: 'rise', planned: '9.0 mm', done: '4.0 mm' },
   ]);
   // What was not written down is not called a change.
+  // A line that says nothing of how it was set is not otherwise.
+  expect(doneOtherwise(station, line())).toEqual([]);
   expect(doneOtherwise(station, { ...line(), f_number: 8, time_s: planned.time_s!, iso: 64, filters: planned.filters! })).toEqual([]); // prettier-ignore
 });
 

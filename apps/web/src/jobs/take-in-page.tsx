@@ -9,7 +9,7 @@ import { api } from '../records/api.js';
 import { refusalShape } from '../records/shapes.js';
 import { useAppDispatch } from '../store/store.js';
 import { Button } from '../ui/button.js';
-import { counted } from '../words/counted.js';
+import { counted } from '../ui/counted.js';
 
 const differenceShape = z.object({ name: z.string(), mine: z.string(), theirs: z.string() });
 const countsShape = z.object({

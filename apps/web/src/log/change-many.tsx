@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { LogColumn } from '@gangway/station';
 import { Button } from '../ui/button.js';
 import { Dialog } from '../ui/dialog.js';
-import { counted } from '../words/counted.js';
+import { counted } from '../ui/counted.js';
 
 /** One thing changed in many lines. */
 export function ChangeMany({

@@ -1,6 +1,6 @@
 import { useDeferredValue, useMemo } from 'react';
 import type { Logged, Station } from '@gangway/station';
-import { counted } from '../words/counted.js';
+import { counted } from '../ui/counted.js';
 import { wallS } from './now.js';
 import { AXIS_WIDTH, daysSaid, MarkLines, MarkWords, timeAxis } from './time-axis.js';
 

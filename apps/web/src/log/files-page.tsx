@@ -11,7 +11,7 @@ import {
 } from '../files/dropped-pictures.js';
 import { logKeeper, useLines } from '../store/log.js';
 import { Button } from '../ui/button.js';
-import { counted } from '../words/counted.js';
+import { counted } from '../ui/counted.js';
 import { ClockLine } from './clock-line.js';
 import { LogState } from './log-bar.js';
 import { LogFrame, type OpenJob } from './log-frame.js';

@@ -11,7 +11,7 @@ import { Button } from '../ui/button.js';
 import { Choosing } from '../ui/choosing.js';
 import { useNotice } from '../ui/notices.js';
 import { fileName } from '../files/paper-choice.js';
-import { counted } from '../words/counted.js';
+import { counted } from '../ui/counted.js';
 import { ChangeMany } from './change-many.js';
 import { DayStrip } from './day-strip.js';
 import { blockText, logCsv, logJson } from './export.js';
@@ -29,6 +29,9 @@ import {
 } from './table-edits.js';
 import type { ReadNames } from './use-stations.js';
 import { linesShown, WHICH, type WhichLines } from './which-lines.js';
+
+/** Nobody shoots longer without a pause. */
+const SAME_DAY_MS = 12 * 3_600_000;
 
 /** The log of a job, as a table. */
 export function LogPage() {
@@ -63,15 +66,15 @@ function Log({ log, name, names }: { log: OpenLog; name: string; names: ReadName
   );
   const calm = useDeferredValue(filter);
   const chosen = useMemo(() => shown.filter((id) => selected[id]), [shown, selected]);
-  const [added, setAdded] = useState<string | null>(null);
+  const [added, setAdded] = useState<{ id: string; column: number } | null>(null);
   const onShown = useCallback(
     (next: readonly string[]): void => {
       setShown(next);
       // What was just added is what is written next.
-      const row = added === null ? -1 : next.indexOf(added);
-      if (row < 0) return;
+      const row = added === null ? -1 : next.indexOf(added.id);
+      if (added === null || row < 0) return;
       setAdded(null);
-      setActive({ row, column: 1 });
+      setActive({ row, column: added.column });
     },
     [added],
   );
@@ -129,14 +132,17 @@ function Log({ log, name, names }: { log: OpenLog; name: string; names: ReadName
   const addLine = (): void => {
     const id = newId();
     const last = all.at(-1);
+    const now = momentNow();
+    // Long after the day it is a frame that was forgotten: its time is written first.
+    const late = last !== undefined && Date.parse(now) - Date.parse(last.at) > SAME_DAY_MS;
     const line: Logged = {
       id,
       ...(last?.station ? { station: last.station } : {}),
-      at: momentNow(),
+      at: late ? last.at : now,
       planned: false,
     };
     logKeeper.change({ label: 'Add a line', changes: [{ id, add: line }] });
-    setAdded(id);
+    setAdded({ id, column: late ? 0 : 1 });
   };
   const count = chosen.length;
   return (
@@ -151,7 +157,7 @@ function Log({ log, name, names }: { log: OpenLog; name: string; names: ReadName
           placeholder="Find"
           value={filter}
           onChange={(event) => setFilter(event.target.value)}
-          className="min-h-9 w-44 border border-rule-strong bg-paper px-2 pointer-coarse:min-h-11"
+          className="min-h-9 w-44 border border-rule-strong bg-paper px-2 pointer-coarse:min-h-11 max-sm:w-36"
         />
         <Choosing
           label="Show"
@@ -163,39 +169,20 @@ function Log({ log, name, names }: { log: OpenLog; name: string; names: ReadName
           {shown.length !== all.length ? `${shown.length} shown` : ''}
           {count > 0 ? ` ${count} selected` : ''}
         </span>
-        <span className="flex-1" />
-        {count > 0 && (
+        <span className="flex-1 max-sm:hidden" />
+        {active && (
+          <Button onClick={onFill} title="Ctrl D">
+            Fill down
+          </Button>
+        )}
+        {count > 0 ? (
           <>
             <Button onClick={() => setChanging(true)}>Change {count} …</Button>
             <Button onClick={remove}>Take out</Button>
           </>
+        ) : (
+          <WholeLog jobId={log.jobId} name={name} lines={all} names={names} onAdd={addLine} />
         )}
-        <Button disabled={!active} onClick={onFill} title="Ctrl D">
-          Fill down
-        </Button>
-        <Button onClick={addLine}>Add a line</Button>
-        <ActionMenu
-          label="Save"
-          items={[
-            {
-              label: 'Save as a table (CSV)',
-              onSelect: () => saveBlob(`${fileName(name)}, log.csv`, logCsv(all, names)),
-            },
-            {
-              label: 'Save as JSON',
-              onSelect: () => saveBlob(`${fileName(name)}, log.json`, logJson(all)),
-            },
-          ]}
-        />
-        <Link to={`/jobs/${log.jobId}/log/table`} className="underline underline-offset-4">
-          Bring in a table
-        </Link>
-        <Link
-          to={`/jobs/${log.jobId}/files`}
-          className="inline-flex min-h-9 items-center rounded-sm border border-ink bg-ink px-3 font-medium text-on-strong pointer-coarse:min-h-11"
-        >
-          Match the files
-        </Link>
       </div>
       <div className="px-5 empty:hidden">
         <LogState log={log} />
@@ -251,6 +238,49 @@ function Log({ log, name, names }: { log: OpenLog; name: string; names: ReadName
         />
       )}
     </main>
+  );
+}
+
+/** What is done with the log as a whole, while no line of it is selected. */
+function WholeLog({
+  jobId,
+  name,
+  lines,
+  names,
+  onAdd,
+}: {
+  jobId: string;
+  name: string;
+  lines: readonly Logged[];
+  names: ReadNames;
+  onAdd: () => void;
+}) {
+  return (
+    <>
+      <Button onClick={onAdd}>Add a line</Button>
+      <ActionMenu
+        label="Save"
+        items={[
+          {
+            label: 'Save as a table (CSV)',
+            onSelect: () => saveBlob(`${fileName(name)}, log.csv`, logCsv(lines, names)),
+          },
+          {
+            label: 'Save as JSON',
+            onSelect: () => saveBlob(`${fileName(name)}, log.json`, logJson(lines)),
+          },
+        ]}
+      />
+      <Link to={`/jobs/${jobId}/log/table`} className="underline underline-offset-4">
+        Bring in a table
+      </Link>
+      <Link
+        to={`/jobs/${jobId}/files`}
+        className="inline-flex min-h-9 items-center rounded-sm border border-ink bg-ink px-3 font-medium text-on-strong pointer-coarse:min-h-11"
+      >
+        Match the files
+      </Link>
+    </>
   );
 }
 

@@ -12,6 +12,7 @@ import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNod
 import {
   doneOtherwise,
   isDoubtful,
+  saysNothing,
   type Logged,
   type LogColumn,
   type Otherwise,
@@ -55,7 +56,7 @@ const WIDTHS: Readonly<Record<string, number>> = {
   filters: 160,
 };
 const widthOf = ({ path, label }: LogColumn): number =>
-  path === 'at' && label === CLOCK_ONLY ? 88 : (WIDTHS[path] ?? 78);
+  path === 'at' && label === CLOCK_ONLY ? 88 : (WIDTHS[path] ?? 88);
 
 /** What a column is called in the words of what was planned. */
 const NAMES: Readonly<Record<string, string>> = { f_number: 'stop', time_s: 'time', iso: 'ISO', focus_m: 'focus' }; // prettier-ignore
@@ -388,7 +389,7 @@ function Row(props: RowProps) {
             onDoubleClick={() => props.onCell(i, true)}
             className={`touch-manipulation truncate px-2 leading-8 ${column.numeric ? 'figure text-right' : ''} ${spoilt ? 'text-quiet line-through decoration-1' : ''} ${active === i ? 'outline-2 -outline-offset-2 outline-ink' : ''}`}
           >
-            {cellText(column, line, units, otherwise, station !== undefined)}
+            {cellText(column, line, units, otherwise, station !== undefined && !saysNothing(line))}
           </span>
         );
       })}
@@ -406,7 +407,7 @@ function cellText(
 ): ReactNode {
   const text = column.shown(line, units);
   if (column.path === 'planned') {
-    // Without a station there was no plan to be other than.
+    // Without a plan, or without a word of what was set, nothing can be compared.
     if (!known) return line.planned ? text : '';
     if (otherwise.length === 0) return <span className="text-within">as planned</span>;
     return <span className="text-costs">{otherwise.length} changed</span>;

@@ -13,7 +13,7 @@ import {
   type Station,
   type Units,
 } from '@gangway/station';
-import { counted } from '../words/counted.js';
+import { counted } from '../ui/counted.js';
 
 /** Edits of the log’s table as changes: one cell, many lines at once, a block from a spreadsheet. */
 

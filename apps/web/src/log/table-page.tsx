@@ -5,7 +5,7 @@ import type { OpenLog } from '../records/log-lines.js';
 import { useNarrow } from '../browser/use-narrow.js';
 import { logKeeper, useLines } from '../store/log.js';
 import { Button } from '../ui/button.js';
-import { counted } from '../words/counted.js';
+import { counted } from '../ui/counted.js';
 import { LogFrame } from './log-frame.js';
 import type { TableRead, TableResult, TableRow } from './read-table.js';
 import { columnsFor, type StationNames } from './table-edits.js';

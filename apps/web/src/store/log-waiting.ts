@@ -1,8 +1,5 @@
 import { idsUnder } from '../records/drafts.js';
-import { places } from './store.js';
-
-/** What the outboxes of logs are kept under. */
-export const OUTBOXES = 'gangway.log.';
+import { OUTBOXES, places } from './store.js';
 
 /** Logged while the server was away, it goes there whichever page is opened next. */
 export async function sendWaitingLogs(): Promise<void> {

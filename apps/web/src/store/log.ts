@@ -3,8 +3,16 @@ import type { Logged } from '@gangway/station';
 import { draftsOf } from '../records/drafts.js';
 import { makeLogKeeper, readOutbox, type Outbox } from '../records/log-keeper.js';
 import { linesOf, type OpenLog } from '../records/log-lines.js';
-import { OUTBOXES } from './log-waiting.js';
-import { addToStore, around, onLogs, places, store, tab, useAppSelector } from './store.js';
+import {
+  addToStore,
+  around,
+  onLogs,
+  OUTBOXES,
+  places,
+  store,
+  tab,
+  useAppSelector,
+} from './store.js';
 
 /** The log of the job at hand. Loaded where it is looked at or written. */
 

@@ -46,6 +46,9 @@ addEventListener('pageshow', () => holdTab(session, true));
 noteKept(whyNotKept(local) === null);
 
 /** Where edits lie until the server has them. */
+/** What the outboxes of logs are kept under. */
+export const OUTBOXES = 'gangway.log.';
+
 export const places = { shelf: local, room: indexedRoom };
 export const around = {
   dispatch: store.dispatch,

@@ -87,6 +87,10 @@ const COMPARED: readonly Compared[] = [
   },
 ];
 
+/** Whether a line tells nothing of how it was set: then nothing is known to be otherwise. */
+export const saysNothing = (line: LineSettings): boolean =>
+  [line.f_number, line.time_s, line.iso, line.shutter, line.flash, line.filters, line.movements, line.focus_m].every((each) => each === undefined); // prettier-ignore
+
 const known = new WeakMap<Logged, { station: Station; units: Units; found: Otherwise[] }>();
 
 /** What was done otherwise than the station has it planned now. */
@@ -103,6 +107,7 @@ export function doneOtherwise(
 }
 
 function comparedAnew(station: Station, line: Logged, units: Units): Otherwise[] {
+  if (saysNothing(line)) return [];
   const planned = plannedFor(station, {
     frame: line.frame ?? null,
     bracket: line.bracket ?? null,
