@@ -1,8 +1,13 @@
 import { expect, test } from '@jest/globals';
-import type { LogChange } from '@gangway/station';
+import type { Logged, LogChange } from '@gangway/station';
 import { draftsOf, type Roomy } from '../src/records/drafts.js';
-import { makeLogKeeper, readOutbox, type Outbox } from '../src/records/log-keeper.js';
-import type { OpenLog } from '../src/records/log-lines.js';
+import {
+  makeLogKeeper,
+  readOutbox,
+  type LogKeeper,
+  type Outbox,
+} from '../src/records/log-keeper.js';
+import { linesOf, type OpenLog } from '../src/records/log-lines.js';
 
 const jobOf = (n: number): string => `00000000-0000-4000-8000-0000000000f${n}`;
 const change = (n: number): LogChange => ({
@@ -90,4 +95,41 @@ test('what a person has to decide stays, and so does what another tab sends by i
     [`log.${jobOf(1)}.alive`]: own,
     [`log.${jobOf(1)}.mine`]: { keptAt: 9, waiting: [change(3)], refused: [] },
   });
+});
+
+test('what another hand added in between is fetched, not passed over', async () => {
+  const job = jobOf(3);
+  const line = (n: number): Logged => ({ id: change(n).id, at: `2026-10-03T09:00:0${n}+02:00`, planned: true }); // prettier-ignore
+  let log: OpenLog | null = null;
+  const asked: string[] = [];
+  // Someone else's line came as number 6 while this page, which knows of five changes, sent its own.
+  const keeper: LogKeeper = makeLogKeeper({
+    getLog: () => log,
+    setLog: (next) => (log = next),
+    drafts: draftsOf<Outbox>('log.', readOutbox, {
+      shelf: { length: 0, key: () => null, getItem: () => null, setItem: () => {}, removeItem: () => {} }, // prettier-ignore
+      room: { put: async () => {}, drop: async () => {}, under: async () => [] },
+    }),
+    tab: 'mine',
+    runs: async () => false,
+    fetch: (async (address: string, init?: RequestInit) => {
+      if (init?.method === 'POST') {
+        keeper.tell(job, 7);
+        return Response.json({ before: 6, latest: 7, results: [{ id: line(2).id, outcome: 'done' }] }); // prettier-ignore
+      }
+      asked.push(address);
+      const late = address.endsWith('since=5');
+      const rows = late ? [1, 2].map((n) => ({ position: n, gone: false, document: line(n) })) : [];
+      const head = { latest: late ? 7 : 5, total: rows.length, films: [] };
+      return new Response([head, ...rows].map((each) => JSON.stringify(each)).join('\n'));
+    }) as typeof fetch,
+    wait: () => new Promise((resolve) => setTimeout(resolve)),
+    now: () => 9,
+  });
+  await keeper.open(job);
+  keeper.change({ label: 'Shot', changes: [{ id: line(2).id, add: line(2) }] });
+  const now = (): OpenLog => log!;
+  await settled(() => now().latest === 7);
+  expect(asked.slice(0, 2).map((each) => each.split('=')[1])).toEqual(['0', '5']);
+  expect(linesOf(now())).toEqual([line(1), line(2)]);
 });

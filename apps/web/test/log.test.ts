@@ -80,6 +80,15 @@ describe('the log on the page', () => {
     expect(mine.clashes).toEqual([]);
   });
 
+  test('what comes back of one line takes nothing of another that still waits', () => {
+    const edit = (n: number, name: string, to: unknown): LogChange => ({ id: idOf(n), set: { [name]: { was: undefined, to } } }); // prettier-ignore
+    const waiting = [edit(1, 'note', 'a'), edit(2, 'rating', 4), edit(1, 'iso', 64)];
+    const log = answered({ ...start, waiting }, [
+      { id: idOf(1), outcome: 'done', document: line(1, { note: 'a' }) },
+    ]);
+    expect(linesOf(log)[0]).toEqual(line(1, { note: 'a', iso: 64 }));
+  });
+
   test('what is refused stays to be looked at', () => {
     const refused = answered(start, [
       { id: idOf(1), outcome: 'refused', message: 'No.' },
