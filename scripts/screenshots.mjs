@@ -19,7 +19,7 @@ const WIDE = { width: 1280, height: 800 };
 const PHONE = { width: 390, height: 844 };
 
 const VIEWS = [
-  { name: 'job', path: DAY },
+  { name: 'job', path: DAY, act: (page) => page.getByText('f/11 holds 1 of 1').waitFor() },
   { name: 'site', path: `${station(6)}/view` },
   { name: 'cover', path: `${station(1)}/cover` },
   {

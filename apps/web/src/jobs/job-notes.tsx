@@ -69,13 +69,14 @@ export function JobNotes({ job }: { job: Job }) {
         <textarea
           rows={1}
           maxLength={LONGEST}
+          placeholder="Access, keys, whom to ask for"
           value={text}
           onChange={(event) => {
             put({ ...(draft ?? { was: job.notes }), text: event.target.value });
             // After a lost connection the next word tries again; two versions wait for a choice.
             if (theirs === undefined) setFailed(null);
           }}
-          className="field-sizing-content max-h-40 min-h-9 min-w-0 flex-1 resize-none border-b border-rule bg-transparent py-1.5 pointer-coarse:min-h-11"
+          className="field-sizing-content max-h-40 min-h-9 min-w-0 flex-1 resize-none border-b border-transparent bg-transparent hover:border-rule py-1.5 pointer-coarse:min-h-11"
         />
       </label>
       {failed !== null && draft !== null && (

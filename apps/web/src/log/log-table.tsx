@@ -52,6 +52,10 @@ const WIDTHS: Readonly<Record<string, number>> = {
   file: 150,
   lens: 200,
   planned: 96,
+  frame: 66,
+  bracket: 76,
+  f_number: 72,
+  iso: 66,
   'film.stock': 160,
   filters: 160,
 };
