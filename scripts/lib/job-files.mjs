@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { existsSync, openAsBlob } from 'node:fs';
-import { writeFile } from 'node:fs/promises';
+import { rename, rm, writeFile } from 'node:fs/promises';
 
 /** Whole jobs as files, out of a Gangway that runs and into it. */
 
@@ -36,7 +36,15 @@ export async function saveJob(address, wanted, file) {
   if (existsSync(file)) throw new Error(`${file} is there already; name another.`);
   const { id, name } = await jobCalled(address, wanted);
   const response = await ask(address, `job-files/${id}`);
-  await writeFile(file, response.body, { flag: 'wx' });
+  // What is half there must not look like a job.
+  const part = `${file}.part`;
+  try {
+    await writeFile(part, response.body);
+    await rename(part, file);
+  } catch (error) {
+    await rm(part, { force: true });
+    throw new Error(`${file} could not be written: ${error.message}`, { cause: error });
+  }
   return name;
 }
 

@@ -24,7 +24,7 @@ test('the days it lasted are named', () => {
   const said = (...moments: string[]): string => daysSaid(timeAxis(moments.map(at), 8)!);
   expect(said('2026-10-03T09:00', '2026-10-03T18:00')).toBe('3 October 2026');
   expect(said('2026-10-03T09:00', '2026-10-05T18:00')).toBe('3 Oct to 5 October 2026');
-  expect(said('2026-10-03T09:00', '2027-10-03T18:00')).toBe('3 Oct to 3 October 2027');
+  expect(said('2026-10-03T09:00', '2027-10-03T18:00')).toBe('3 October 2026 to 3 October 2027');
 });
 
 test('every moment lies on the axis, with marks that are few and in order', () => {

@@ -35,7 +35,7 @@ const pickFolder = (): PickFolder | undefined =>
 
 /** The shoot’s files beside the log. */
 export function FilesPage() {
-  return <LogFrame under>{(open) => <Files key={open.log.jobId} {...open} />}</LogFrame>;
+  return <LogFrame under>{(open) => <Files {...open} />}</LogFrame>;
 }
 
 function Files({ log, job, names }: OpenJob) {

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { Fragment, type ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
 import { PageTop, TOP_BUTTON } from '../pages/page-top.js';
 import { isMissing, useJobQuery } from '../records/api.js';
@@ -70,7 +70,8 @@ export function LogFrame({
           Redo
         </button>
       </PageTop>
-      {log && children({ log, job: job?.name ?? '', names })}
+      {/* What is chosen and found in one job is nothing in another. */}
+      {log && <Fragment key={jobId}>{children({ log, job: job?.name ?? '', names })}</Fragment>}
     </div>
   );
 }

@@ -217,6 +217,7 @@ function Log({ log, name, names }: { log: OpenLog; name: string; names: ReadName
           onActive={setActive}
           onShown={onShown}
           onEdit={onEdit}
+          onClear={(line, column) => told(onEdit(line, column, ''))}
           onCopy={onCopy}
           onPaste={onPaste}
           onFill={onFill}

@@ -8,21 +8,10 @@ import {
   type SortingState,
 } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
-import {
-  doneOtherwise,
-  isDoubtful,
-  saysNothing,
-  type Logged,
-  type LogColumn,
-  type Otherwise,
-  type Station,
-  type Units,
-} from '@gangway/station';
-import { CellEditor } from './cell-editor.js';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import type { Logged, LogColumn, Station, Units } from '@gangway/station';
+import { LogRow, ROW_PX } from './log-row.js';
 import { CLOCK_ONLY, searchText } from './table-edits.js';
-
-const ROW_PX = 34;
 
 export interface Cell {
   readonly row: number;
@@ -62,9 +51,6 @@ const WIDTHS: Readonly<Record<string, number>> = {
 const widthOf = ({ path, label }: LogColumn): number =>
   path === 'at' && label === CLOCK_ONLY ? 88 : (WIDTHS[path] ?? 88);
 
-/** What a column is called in the words of what was planned. */
-const NAMES: Readonly<Record<string, string>> = { f_number: 'stop', time_s: 'time', iso: 'ISO', focus_m: 'focus' }; // prettier-ignore
-
 export interface TableProps {
   /** In the order they were made; the same list as long as none comes or goes. */
   readonly ids: readonly string[];
@@ -81,6 +67,7 @@ export interface TableProps {
   /** Those that are shown, sorted and filtered. */
   readonly onShown: (ids: readonly string[]) => void;
   readonly onEdit: (line: Logged, column: LogColumn, text: string) => string | null;
+  readonly onClear: (line: Logged, column: LogColumn) => void;
   readonly onCopy: (cell: Cell) => string;
   readonly onPaste: (cell: Cell, text: string) => void;
   readonly onFill: () => void;
@@ -187,7 +174,7 @@ export function LogTable(props: TableProps) {
     } else if (key === 'Delete' || key === 'Backspace') {
       event.preventDefault();
       const line = lineOf(rows[active.row]!.id);
-      if (line) props.onEdit(line, columns[active.column]!, '');
+      if (line) props.onClear(line, columns[active.column]!);
     } else if (key.length === 1) {
       event.preventDefault();
       setEditing({ cell: active, first: key });
@@ -281,7 +268,7 @@ export function LogTable(props: TableProps) {
           const line = rows[index] && lineOf(rows[index].id);
           return (
             line && (
-              <Row
+              <LogRow
                 key={line.id}
                 index={index}
                 start={start}
@@ -314,122 +301,5 @@ export function LogTable(props: TableProps) {
         })}
       </div>
     </div>
-  );
-}
-
-interface RowProps {
-  readonly index: number;
-  readonly start: number;
-  readonly template: string;
-  readonly wide: { readonly width: number; readonly minWidth: string };
-  readonly line: Logged;
-  readonly columns: readonly LogColumn[];
-  readonly stations: ReadonlyMap<string, Station>;
-  readonly units: Units;
-  readonly selected: boolean;
-  readonly active: number | null;
-  readonly editing: { readonly column: number; readonly first: string | null } | null;
-  readonly onTick: (range: boolean) => void;
-  readonly onCell: (column: number, edit: boolean) => void;
-  readonly onDone: (column: number, text: string | null, step: 'stay' | 'down' | 'right') => string | null; // prettier-ignore
-}
-
-function Row(props: RowProps) {
-  const { index, line, columns, stations, units, selected, active, editing } = props;
-  const station = line.station === undefined ? undefined : stations.get(line.station);
-  const otherwise = useMemo(
-    () => (station ? doneOtherwise(station, line, units) : []),
-    [station, line, units],
-  );
-  const spoilt = line.kept === false;
-  return (
-    <div
-      role="row"
-      aria-rowindex={index + 2}
-      aria-selected={selected}
-      className={`absolute grid border-b border-rule ${selected ? 'bg-stage' : ''} ${editing ? 'z-10' : ''}`}
-      style={{
-        gridTemplateColumns: props.template,
-        height: ROW_PX,
-        contain: 'layout style',
-        transform: `translateY(${props.start}px)`,
-        ...props.wide,
-      }}
-    >
-      <span
-        role="gridcell"
-        className={`sticky left-0 flex items-center justify-center ${selected ? 'bg-stage' : 'bg-paper'}`}
-      >
-        <input
-          type="checkbox"
-          tabIndex={-1}
-          aria-label={`Select line ${index + 1}`}
-          checked={selected}
-          onClick={(event) => props.onTick(event.shiftKey)}
-          onChange={() => undefined}
-          className="size-5 accent-current"
-        />
-      </span>
-      {columns.map((column, i) => {
-        if (editing?.column === i) {
-          return (
-            <CellEditor
-              key={column.path}
-              label={column.label}
-              start={editing.first ?? (column.path === 'at' ? line.at : column.shown(line, units))}
-              onDone={(text, step) => props.onDone(i, text, step)}
-            />
-          );
-        }
-        return (
-          // eslint-disable-next-line jsx-a11y/click-events-have-key-events -- the grid hears the keys
-          <span
-            key={column.path}
-            id={`cell-${index}-${i}`}
-            role="gridcell"
-            tabIndex={-1}
-            aria-colindex={i + 2}
-            onClick={() => props.onCell(i, false)}
-            onDoubleClick={() => props.onCell(i, true)}
-            className={`touch-manipulation truncate px-2 leading-8 ${column.numeric ? 'figure text-right' : ''} ${spoilt ? 'text-quiet line-through decoration-1' : ''} ${active === i ? 'outline-2 -outline-offset-2 outline-ink' : ''}`}
-          >
-            {cellText(column, line, units, otherwise, station !== undefined && !saysNothing(line))}
-          </span>
-        );
-      })}
-    </div>
-  );
-}
-
-/** A cell’s text; what was done otherwise than planned stands out, with what was planned beside it. */
-function cellText(
-  column: LogColumn,
-  line: Logged,
-  units: Units,
-  otherwise: readonly Otherwise[],
-  known: boolean,
-): ReactNode {
-  const text = column.shown(line, units);
-  if (column.path === 'planned') {
-    // Without a plan, or without a word of what was set, nothing can be compared.
-    if (!known) return line.planned ? text : '';
-    if (otherwise.length === 0) return <span className="text-within">as planned</span>;
-    return <span className="text-costs">{otherwise.length} changed</span>;
-  }
-  if (column.path === 'file' && text !== '') {
-    const doubt = isDoubtful(line);
-    return <span className={doubt ? 'text-costs underline decoration-dotted underline-offset-4' : ''}>{doubt ? `${text} ?` : text}</span>; // prettier-ignore
-  }
-  const name = NAMES[column.path] ?? column.label;
-  const own = column.path === 'at' ? undefined : otherwise.find((each) => each.name === name);
-  if (!own) return text;
-  return (
-    <span
-      className="text-costs underline decoration-dotted underline-offset-4"
-      title={`Planned: ${own.planned}`}
-    >
-      {text === '' ? '—' : text}
-      <span className="sr-only">, planned {own.planned}</span>
-    </span>
   );
 }

@@ -104,8 +104,8 @@ function standingOf({ by, sure, line }: Pair): readonly [words: string, tone: st
 function doubtSaid({ why, other }: Doubt, byId: ReadonlyMap<string, Logged>): string {
   const rival = other === null ? '' : byId.get(other)?.at.slice(11, 19);
   if (why === 'exposure') return 'Exposed otherwise than logged.';
-  if (rival) return `Or ${rival}, ${why === 'beside' ? 'seconds apart' : 'which fits as well'}.`;
-  return why === 'beside' ? 'Another file was made seconds apart.' : 'Or none of the log.';
+  if (rival) return `Or ${rival}, ${why === 'beside' ? 'seconds apart' : 'which may fit, too'}.`;
+  return why === 'beside' ? 'Another file was made seconds apart.' : 'It may have no line.';
 }
 
 const lineSaid = (line: Logged, names: StationNames): string =>

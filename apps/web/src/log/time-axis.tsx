@@ -40,7 +40,7 @@ const clockSaid = (at: number, exact: boolean): string =>
   new Date(at * 1000).toISOString().slice(11, exact ? 19 : 16);
 
 /** `3 Oct`; with its year, `3 October 2026`. */
-export const daySaid = (at: number, year = false): string =>
+const daySaid = (at: number, year = false): string =>
   new Date(at * 1000).toLocaleDateString('en-GB', {
     timeZone: 'UTC',
     day: 'numeric',
@@ -49,12 +49,12 @@ export const daySaid = (at: number, year = false): string =>
   });
 
 /** The days something lasted: `3 October 2026`, `3 Oct to 5 October 2026`. */
-export const daysSaid = ({ leastS, mostS }: TimeAxis): string => {
-  const [first, last] = [daySaid(leastS), daySaid(mostS)];
-  return first === last && mostS - leastS < DAY_S
-    ? daySaid(mostS, true)
-    : `${first} to ${daySaid(mostS, true)}`;
-};
+export function daysSaid({ leastS, mostS }: TimeAxis): string {
+  const [first, last] = [daySaid(leastS, true), daySaid(mostS, true)];
+  if (first === last) return last;
+  const sameYear = first.slice(-4) === last.slice(-4);
+  return `${sameYear ? daySaid(leastS) : first} to ${last}`;
+}
 
 export function MarkLines({ axis, height }: { axis: TimeAxis; height: number }) {
   return axis.marks.map(({ x }) => (

@@ -203,7 +203,7 @@ export function makeLogKeeper(around: LogSurroundings) {
     return sent.kind;
   }
 
-  /** Sends what waits in a log that is not open, with the outboxes of the tabs it came from. */
+  /** Sends what was left behind in a log that is not open; then the outboxes it lay in are emptied. */
   async function deliver(jobId: string, { waiting, refused, tabs }: LeftBehind): Promise<void> {
     let left = waiting;
     const held: LogChange[] = [];

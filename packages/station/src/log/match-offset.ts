@@ -1,4 +1,5 @@
-import { SPREAD_S, type Candidate, type Sequence } from './match-align.js';
+import type { Candidate } from './match-align.js';
+import { SPREAD_S, type Sequence } from './match-likelihood.js';
 import type { LogLine, PictureFile } from './match-types.js';
 
 /** Clock offsets that are worth a look: where many files would lie near a line of the log. */

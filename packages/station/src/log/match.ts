@@ -1,4 +1,5 @@
-import { align, alike, CLOSELY, ROUGHLY, type Aligned, type Sequence } from './match-align.js';
+import { align, CLOSELY, ROUGHLY, type Aligned } from './match-align.js';
+import { alike, type Sequence } from './match-likelihood.js';
 import { offsetCandidates } from './match-offset.js';
 import type { LogLine, MatchOptions, Matched, Offset, Pair, PictureFile } from './match-types.js';
 
