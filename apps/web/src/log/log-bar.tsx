@@ -131,14 +131,12 @@ function Standing({
 }) {
   const count = of > 1 ? `${taken} of ${of} taken` : taken > 0 ? `${taken} taken` : '';
   const said = [which, count].filter(Boolean).join(' · ');
+  const lead = of > 1 ? (done ? 'All taken' : 'Next') : taken === 0 ? 'Nothing taken yet' : '';
   return (
     <div className="flex min-h-9 flex-wrap items-baseline gap-x-3">
       <h2 className="sr-only">Log</h2>
       <p className="min-w-0 flex-1" role="status">
-        <span className="font-semibold">
-          {done ? 'All taken' : said === '' ? 'Nothing taken yet' : 'Next'}
-        </span>
-        {said === '' ? '' : ` ${said}`}
+        <span className="font-semibold">{lead}</span> {said}
       </p>
       <Link to={`/jobs/${log.jobId}/log`} className="text-quiet underline underline-offset-4">
         {linesOf(log).length} in the log

@@ -153,7 +153,7 @@ function Sidecars({ job, lines, names, pictures, onFound }: Props) {
                         {name}
                       </th>
                       <td className="figure pr-4 text-quiet">{before ?? '—'}</td>
-                      <td className="figure">{after === '' ? 'taken away' : after}</td>
+                      <td className="figure">{after === '' ? 'taken away' : valueSaid(after)}</td>
                     </tr>
                   ))}
                 </tbody>
@@ -173,6 +173,10 @@ function Sidecars({ job, lines, names, pictures, onFound }: Props) {
     </section>
   );
 }
+
+/** How Exif writes a distance without end. */
+const INFINITY = '4294967295/1';
+const valueSaid = (value: string): string => (value === INFINITY ? `infinity (${value})` : value);
 
 /** As many as a person looks through. */
 const MOST_SHOWN = 200;
