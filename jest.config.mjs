@@ -28,6 +28,7 @@ export default {
   maxWorkers: '100%',
   projects: [
     'packages/optics',
+    'packages/frames',
     'packages/station',
     'packages/paper',
     'packages/sidecar',

@@ -20,6 +20,8 @@ const PROJECTS = [
   'apps/cli/test',
   'scripts/test',
   'apps/cli',
+  'packages/frames/test',
+  'packages/frames',
   'packages/optics/test',
   'packages/optics',
 ];

@@ -5,7 +5,7 @@ import swcJest from '@swc/jest';
  * round. Each module is given names of its own for the very same things: what reckons a lot is
  * several times as quick.
  */
-const NEAR = 'const { Math, Number, Object, Array, Map, Set, Float64Array, Infinity, NaN } = globalThis; '; // prettier-ignore
+const NEAR = 'const { Math, Number, Object, Array, Map, Set, Float64Array, Float32Array, Uint8Array, Infinity, NaN } = globalThis; '; // prettier-ignore
 
 const brought = (result) => ({ ...result, code: `${NEAR}${result.code}` });
 
