@@ -14,6 +14,8 @@ export interface Ready {
   readonly even: Plane;
   readonly side: number;
   readonly spectrum: Float64Array;
+  /** Pixels that say as much as one independent one. */
+  readonly grainPx: number;
 }
 
 /** Pixels each way that surroundings reach. */
@@ -59,6 +61,23 @@ function evened(plane: Plane): Plane {
 
 const powerOver = (least: number): number => 2 ** Math.ceil(Math.log2(least));
 
+/** How much pixels say the same as their neighbours: as of a chain, each way. */
+function grainOf({ width, height, data }: Plane): number {
+  let [own, right, down] = [0, 0, 0];
+  for (let y = 0; y < height - 1; y++) {
+    for (let x = 0, i = y * width; x < width - 1; x++, i++) {
+      own += data[i]! * data[i]!;
+      right += data[i]! * data[i + 1]!;
+      down += data[i]! * data[i + width]!;
+    }
+  }
+  const chain = (shared: number): number => {
+    const r2 = own > 0 ? Math.min(0.98, Math.max(0, shared / own) ** 2) : 0;
+    return (1 + r2) / (1 - r2);
+  };
+  return chain(right) * chain(down);
+}
+
 /** @param side power of two of at least the longest side among the frames */
 export function ready(plane: Plane, side: number): Ready {
   const even = evened(plane);
@@ -68,7 +87,7 @@ export function ready(plane: Plane, side: number): Ready {
     for (let x = 0; x < width; x++) spectrum[2 * (y * side + x)] = even.data[y * width + x]!;
   }
   forward(spectrum, side, side);
-  return { width, height, even, side, spectrum };
+  return { width, height, even, side, spectrum, grainPx: grainOf(even) };
 }
 
 export const sideFor = (planes: readonly Plane[]): number =>
@@ -108,9 +127,8 @@ const PEAKS = 12;
 /** Frames that share less than this show too little. */
 const LEAST_SHARE = 0.03;
 const LEAST_ALIKE = 0.35;
-/** Deviations over what chance gives; neighbouring pixels say much the same. */
-const OVER_CHANCE = 7;
-const PIXELS_A_TELLING = 8;
+/** Deviations over what chance gives: of thousands of places the likeliest is looked at. */
+const OVER_CHANCE = 6;
 
 function peaks(field: Float64Array, side: number): { x: number; y: number }[] {
   const found: { x: number; y: number; value: number }[] = [];
@@ -166,7 +184,7 @@ export function laidOn(a: Ready, b: Ready, expected: { x: number; y: number } | 
     const worth = alike - NEARER_COUNTS * Math.min(1, far);
     if (worth <= bestWorth) continue;
     bestWorth = worth;
-    const chance = OVER_CHANCE / Math.sqrt(pixels / PIXELS_A_TELLING);
+    const chance = OVER_CHANCE / Math.sqrt(pixels / Math.max(a.grainPx, b.grainPx));
     best = {
       dx,
       dy,

@@ -20,6 +20,8 @@ import { tileOf, viewOf, type View } from './view.js';
 
 /** Longest side of a frame made small, pixels. */
 const SMALL_PX = 256;
+/** Smaller pictures are looked at as they are. */
+const HALVED_FROM_PX = 192;
 
 interface Side {
   readonly plane: Plane;
@@ -339,7 +341,7 @@ export async function prove(
     1,
     ...ordered.map(({ widthPx, heightPx }) => Math.max(widthPx, heightPx)),
   );
-  const k = Math.max(1, Math.ceil(longest / SMALL_PX));
+  const k = Math.max(longest < HALVED_FROM_PX ? 1 : 2, Math.ceil(longest / SMALL_PX));
   const { smalls, aside: broken } = await smallsOf(ordered, k, work, step);
   const aside = [...otherSize, ...broken];
   const pitchMm = Math.max(plan.widthMm, plan.heightMm) / longest;

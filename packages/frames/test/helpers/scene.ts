@@ -9,7 +9,15 @@ export interface Scene {
   at(x: number, y: number): number;
 }
 
-const SIDE = 256;
+/** One lattice for all: scenes begin at places of their own, and none comes round again within a mosaic. */
+const SIDE = 2048;
+let made: Float32Array | null = null;
+
+function lattice(): Float32Array {
+  if (made) return made;
+  const draw = random(12);
+  return (made = Float32Array.from({ length: SIDE * SIDE }, () => draw() - 0.5));
+}
 
 /** Each lattice is so many times as coarse as the one before. */
 const COARSER = 3;
@@ -20,14 +28,15 @@ const COARSER = 3;
  */
 export function scene(seed: number, { finestPx = 1.5, layers = 4 } = {}): Scene {
   const draw = random(seed);
-  const lattices = Array.from({ length: layers }, () => Float32Array.from({ length: SIDE * SIDE }, () => draw() - 0.5)); // prettier-ignore
+  const values = lattice();
+  const starts = Array.from({ length: 2 * layers }, () => SIDE * draw());
   const share = 1.1 / Math.sqrt(layers);
   return {
     at(x, y) {
       let sum = 0;
       for (let k = 0, step = finestPx; k < layers; k++, step *= COARSER) {
-        const u = x / step + 1000;
-        const v = y / step + 1000;
+        const u = x / step + starts[2 * k]! + SIDE;
+        const v = y / step + starts[2 * k + 1]! + SIDE;
         const iu = Math.floor(u);
         const iv = Math.floor(v);
         const t = u - iu;
@@ -38,7 +47,6 @@ export function scene(seed: number, { finestPx = 1.5, layers = 4 } = {}): Scene 
         const d = t * t * t;
         const q = v - iv;
         const p = 1 - q;
-        const lattice = lattices[k]!;
         const i0 = iu & (SIDE - 1);
         const i1 = (iu + 1) & (SIDE - 1);
         const i2 = (iu + 2) & (SIDE - 1);
@@ -46,7 +54,7 @@ export function scene(seed: number, { finestPx = 1.5, layers = 4 } = {}): Scene 
         let rows = 0;
         for (let j = 0; j < 4; j++) {
           const row = ((iv + j) & (SIDE - 1)) * SIDE;
-          const along = a * lattice[row + i0]! + b * lattice[row + i1]! + c * lattice[row + i2]! + d * lattice[row + i3]!; // prettier-ignore
+          const along = a * values[row + i0]! + b * values[row + i1]! + c * values[row + i2]! + d * values[row + i3]!; // prettier-ignore
           rows += along * (j === 0 ? p * p * p : j === 1 ? 4 - 6 * q * q + 3 * q * q * q : j === 2 ? 4 - 6 * p * p + 3 * p * p * p : q * q * q); // prettier-ignore
         }
         sum += rows / 36;
