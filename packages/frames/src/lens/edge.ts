@@ -36,8 +36,10 @@ export interface EdgeMeasured {
 /** ISO 12233 asks for a small angle; below 2° rows say the same, above 43° rows and columns change places. */
 const LEAST_DEG = 2;
 const MOST_DEG = 43;
-/** Bins to a pixel. */
-const OVER = 4;
+/** Bins to a pixel: four, and fewer where rows and columns leave bins empty (at one pixel over two, say). */
+const OVERS = [4, 3, 2] as const;
+/** Part of the bins near the edge that may be empty. */
+const EMPTY = 0.03;
 /** Farthest from the edge that is looked at, and the least, pixels. */
 const FAR_PX = 40;
 const NEAR_PX = 8;
@@ -157,22 +159,23 @@ interface Gathered {
   readonly perBin: number;
   readonly clipped: number;
   readonly near: number;
+  /** Part of the bins near the edge without a pixel. */
+  readonly empty: number;
+  readonly over: number;
 }
 
 /** Every pixel by its distance from the line; empty bins are filled from their neighbours. */
-function gather(
-  { width, height, data, clipped }: Plane,
-  { at, slope }: Line,
-  reachPx: number,
-): Gathered {
+function gather(plane: Plane, line: Line, reachPx: number, over: number): Gathered {
+  const { width, height, data, clipped } = plane;
+  const { at, slope } = line;
   const cos = 1 / Math.hypot(1, slope);
-  const count = 2 * OVER * reachPx;
+  const count = 2 * over * reachPx;
   const [sums, squares, counts, places] = Array.from({ length: 4 }, () => new Float64Array(count)) as [Float64Array, Float64Array, Float64Array, Float64Array]; // prettier-ignore
   let [lost, near] = [0, 0];
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       const d = (x - at - slope * y) * cos;
-      const bin = Math.floor((d + reachPx) * OVER);
+      const bin = Math.floor((d + reachPx) * over);
       if (bin < 0 || bin >= count) continue;
       near++;
       const i = y * width + x;
@@ -184,7 +187,7 @@ function gather(
       sums[bin] = sums[bin]! + light;
       squares[bin] = squares[bin]! + light * light;
       counts[bin] = counts[bin]! + 1;
-      places[bin] = places[bin]! + (d + reachPx) * OVER - bin - 0.5;
+      places[bin] = places[bin]! + (d + reachPx) * over - bin - 0.5;
     }
   }
   const bins = new Float64Array(count);
@@ -206,19 +209,30 @@ function gather(
   const edge = Math.floor(count / 4);
   const far = [...Array(edge).keys(), ...Array.from({ length: edge }, (_, i) => count - 1 - i)].filter((i) => counts[i]! > 3); // prettier-ignore
   const noise = median(far.map((i) => Math.sqrt(Math.max(0, squares[i]! / counts[i]! - (sums[i]! / counts[i]!) ** 2)))); // prettier-ignore
+  const middle = counts.subarray(count / 2 - NEAR_PX * over, count / 2 + NEAR_PX * over);
+  const empty = middle.filter((each) => each === 0).length / middle.length;
   const total = counts.reduce((sum, each) => sum + each, 0);
-  return { bins, reachPx, noise: noise || 0, perBin: total / count, clipped: lost, near };
+  return {
+    bins,
+    reachPx,
+    noise: noise || 0,
+    perBin: total / count,
+    clipped: lost,
+    near,
+    empty,
+    over,
+  };
 }
 
 /** Where the spread function passes a level, px from the edge. */
-function passes(bins: Float64Array, level: number, reachPx: number): number {
+function passes(bins: Float64Array, level: number, over: number): number {
   const middle = bins.length / 2;
   // From the middle outwards: what lies far out is noise.
   for (let k = 0; k < middle; k++) {
     for (const i of [middle + k, middle - k - 1]) {
       if (i < 1) continue;
       const [a, b] = [bins[i - 1]!, bins[i]!];
-      if (a < level !== b < level) return (i - 0.5 + (level - a) / (b - a)) / OVER - reachPx;
+      if (a < level !== b < level) return (i - 0.5 + (level - a) / (b - a) - middle) / over;
     }
   }
   return NaN;
@@ -239,42 +253,112 @@ function calmed(slopes: Float64Array, from: number): Float64Array {
 const sinc = (x: number): number =>
   Math.abs(x) < 1e-9 ? 1 : Math.sin(Math.PI * x) / (Math.PI * x);
 
+/** What lies beyond the bins on one side: light less `falls` over the distance from the edge, pixels. */
+interface Tail {
+  readonly end: number;
+  readonly falls: number;
+}
+
+/** The tails of a stop fall with the distance; a slope no larger than its doubt is none. */
+const TAIL_SURE = 3;
+
+/**
+ * The level that light tends to on one side, beyond what the picture holds.
+ * @param side −1 left, 1 right
+ * @param from px of the edge where tails begin
+ */
+function tailOf(bins: Float64Array, over: number, side: -1 | 1, from: number): Tail {
+  const middle = bins.length / 2;
+  const rows: number[][] = [];
+  const light: number[] = [];
+  for (let i = 0; i < bins.length; i++) {
+    const d = (i + 0.5 - middle) / over;
+    if (side * d < from) continue;
+    rows.push([1, -1 / (side * d)]);
+    light.push(bins[i]!);
+  }
+  const plain = { end: median(light), falls: 0 };
+  const fit = rows.length >= 12 ? leastSquares(rows, light) : null;
+  if (!fit) return plain;
+  const [end, falls] = fit as [number, number];
+  const off = light.map((each, i) => each - end + falls * -rows[i]![1]!);
+  const sigma = Math.sqrt(off.reduce((sum, each) => sum + each * each, 0) / (rows.length - 2));
+  const steep = rows.map(([, u]) => u!);
+  const mean = steep.reduce((sum, u) => sum + u, 0) / steep.length;
+  const doubt = sigma / Math.sqrt(steep.reduce((sum, u) => sum + (u - mean) ** 2, 0));
+  return side * falls > TAIL_SURE * doubt ? { end, falls } : plain;
+}
+
+/** What each end of the spread function falls short of 0 and of 1 by, times the distance. */
+type Tails = readonly [left: number, right: number];
+
+/** The spread function with its tails as they are known to go, from `outer` px of the edge on. */
+function followed(
+  level: Float64Array,
+  over: number,
+  outer: number,
+  [left, right]: Tails,
+): Float64Array {
+  const middle = level.length / 2;
+  const reach = middle / over;
+  return level.map((each, i) => {
+    const d = (i + 0.5 - middle) / over;
+    const known = d < 0 ? left / -d : 1 - right / d;
+    const out = Math.max(0, Math.min(1, (Math.abs(d) - outer) / (0.5 * (reach - outer))));
+    const share = 0.5 - 0.5 * Math.cos(Math.PI * out);
+    return (1 - share) * each + (share > 0 ? share * known : 0);
+  });
+}
+
 /** Steps of frequency that are given, cycles a pixel. */
 const STEP_CY_PX = 0.01;
-/** What pixels hold, and as much again. */
+/** What pixels hold, and as much again; with few bins to a pixel, less. */
 const HIGHEST_CY_PX = 1;
+/** Tails are followed so many times as far as the bins go. */
+const FARTHER = 8;
 
-/** @param noise deviation of a bin, as part of the step */
-function curveOf(bins: Float64Array, riseBins: number, noise: number): [number, number][] {
-  const count = bins.length;
+/**
+ * @param level the spread function, 0 to 1
+ * @param noise deviation of a bin
+ */
+function curveOf(
+  level: Float64Array,
+  over: number,
+  risePx: number,
+  noise: number,
+  tails: Tails,
+): [number, number][] {
+  const count = level.length;
   const slopes = new Float64Array(count);
-  for (let i = 1; i < count - 1; i++) slopes[i] = (bins[i + 1]! - bins[i - 1]!) / 2;
-  const plain = Math.max(6, 1.6 * riseBins);
+  for (let i = 1; i < count - 1; i++) slopes[i] = (level[i + 1]! - level[i - 1]!) / 2;
+  slopes[0] = slopes[1]!;
+  slopes[count - 1] = slopes[count - 2]!;
+  const plain = Math.max(1.25 * over, 1.1 * risePx * over + 2);
   const calm = calmed(slopes, plain);
   const middle = (count - 1) / 2;
-  // Flat, with its ends rounded off.
-  const windowed = calm.map((value, i) => {
-    const far = Math.abs(i - middle) / middle;
-    return far < 0.75 ? value : value * 0.5 * (1 + Math.cos((Math.PI * (far - 0.75)) / 0.25));
-  });
+  const beyond = Array.from({ length: Math.round(((FARTHER - 1) * count) / 2) }, (_, i) => count / 2 + i + 0.5); // prettier-ignore
+  const tail = (tails[0] + tails[1]) * over;
   const at = (f: number): number => {
     let [re, im] = [0, 0];
+    const turn = (2 * Math.PI * f) / over;
     for (let i = 0; i < count; i++) {
-      const a = (2 * Math.PI * f * (i - middle)) / OVER;
-      re += windowed[i]! * Math.cos(a);
-      im += windowed[i]! * Math.sin(a);
+      const a = turn * (i - middle);
+      re += calm[i]! * Math.cos(a);
+      im += calm[i]! * Math.sin(a);
     }
+    if (tail > 0) for (const d of beyond) re += (tail / (d * d)) * Math.cos(turn * d);
     // What noise adds to the power: of the bins near the edge, the others are calmed.
-    const added = noise * noise * (2 * plain + 4) * Math.sin((2 * Math.PI * f) / OVER) ** 2;
-    const size = Math.sqrt(Math.max(0, re * re + im * im - added));
+    const added = noise * noise * (2 * plain + 4) * Math.sin(turn) ** 2;
+    const power = re * re + im * im;
+    const size =
+      power > 0 ? Math.sqrt(power) * Math.sqrt(Math.max(0, 1 - (1.5 * added) / power)) : 0;
     // Central differences two bins apart, and means over one bin.
-    return size / (Math.abs(sinc((2 * f) / OVER)) * Math.abs(sinc(f / OVER)));
+    return size / (Math.abs(sinc((2 * f) / over)) * Math.abs(sinc(f / over)));
   };
-  const whole = at(0);
-  const steps = Math.round(HIGHEST_CY_PX / STEP_CY_PX);
+  const steps = Math.round(Math.min(HIGHEST_CY_PX, over / 4) / STEP_CY_PX);
   return Array.from({ length: steps + 1 }, (_, k) => {
     const f = k * STEP_CY_PX;
-    return [f, at(f) / whole];
+    return [f, k === 0 ? 1 : at(f)];
   });
 }
 
@@ -316,24 +400,37 @@ export function measureEdge(whole: Plane, area?: Area): EdgeMeasured {
   if (rows < LEAST_ROWS || room < NEAR_PX) problems.push('short');
   if (turned < LEAST_DEG || turned > MOST_DEG) problems.push('angle');
   const reachPx = Math.max(NEAR_PX, Math.min(FAR_PX, Math.floor(room)));
-  const gathered = gather(plane, line, reachPx);
+  const tries = OVERS.map((over) => gather(plane, line, reachPx, over));
+  const gathered = tries.find(({ empty }) => empty <= EMPTY) ?? tries.at(-1)!;
+  const { over } = gathered;
   if (gathered.clipped > BLOWN_OUT * gathered.near) problems.push('clipped');
   if (bowPx > CURVED_PX) problems.push('curved');
-  const { bins } = gathered;
-  const tail = Math.max(2, Math.floor(bins.length / 6));
-  const [dark, light] = [median(bins.subarray(0, tail)), median(bins.subarray(-tail))];
+  // Dark on the left, whichever way it lay.
+  const bins = sign > 0 ? gathered.bins : gathered.bins.toReversed();
+  const ends = Math.floor(bins.length / 6);
+  const [near, far] = [median(bins.subarray(0, ends)), median(bins.subarray(-ends))];
+  const rough = bins.map((each) => (each - near) / (far - near || 1));
+  const risePx = Math.abs(passes(rough, 0.9, over) - passes(rough, 0.1, over)) || 0;
+  const outer = Math.min(0.6 * reachPx, Math.max(reachPx / 3, 2.5 * risePx));
+  const [left, right] = [tailOf(bins, over, -1, outer), tailOf(bins, over, 1, outer)];
+  const [dark, light] = [left.end, right.end];
   const step = light - dark;
   if (!(Math.abs(step) > Math.max(LEAST_CONTRAST * Math.max(dark, light), 3 * gathered.noise))) problems.push('faint'); // prettier-ignore
-  const level = bins.map((each) => (each - dark) / step);
-  const spread = [...level].map((each, i): [number, number] => [(i + 0.5) / OVER - reachPx, each]);
+  const plainLevel = bins.map((each) => (each - dark) / step);
+  const tails = [Math.max(0, -left.falls / step), Math.max(0, right.falls / step)] as const;
+  const level = followed(plainLevel, over, outer, tails);
+  const spread = [...plainLevel].map((each, i): [number, number] => [
+    (i + 0.5) / over - reachPx,
+    each,
+  ]);
   if (problems.length > 0) return { figures: null, angleDeg, clipped: lost, problems, spread };
-  const rise1090Px = Math.abs(passes(level, 0.9, reachPx) - passes(level, 0.1, reachPx));
+  const rise1090Px = Math.abs(passes(level, 0.9, over) - passes(level, 0.1, over));
   if (!(rise1090Px > 0)) return { figures: null, angleDeg, clipped: lost, problems: ['no_edge'], spread }; // prettier-ignore
-  const over = Math.max(Math.max(...smoothEnds(level)) - 1, -Math.min(...smoothEnds(level)));
+  const beyond = Math.max(Math.max(...smoothEnds(level)) - 1, -Math.min(...smoothEnds(level)));
   const noiseOfBin = gathered.noise / Math.abs(step) / Math.sqrt(Math.max(1, gathered.perBin));
   const doubt = (5 * noiseOfBin) / Math.sqrt(3);
-  if (over > Math.max(OVERSHOOT, doubt)) problems.push('sharpened');
-  const mtf = curveOf(level, rise1090Px * OVER, noiseOfBin);
+  if (beyond > Math.max(OVERSHOOT, doubt)) problems.push('sharpened');
+  const mtf = curveOf(level, over, rise1090Px, noiseOfBin, tails);
   const mtf50CyPx = fallsTo(mtf, 0.5);
   if (mtf50CyPx === null) return { figures: null, angleDeg, clipped: lost, problems: ['no_edge'], spread }; // prettier-ignore
   return {
