@@ -78,7 +78,7 @@ function endOf(white: White): number {
 
 it('finds the middle to 0.1 mm, the fall to 0.03 stops, the circle to 0.3 mm, under tilted light', () => {
   const draw = random(8);
-  for (let i = 0; i < 12; i++) {
+  for (let i = 0; i < 8; i++) {
     const white: White = {
       focalMm: 17 + 33 * draw(),
       cutsMm: 18 + 6 * draw(),

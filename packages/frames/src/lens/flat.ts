@@ -53,7 +53,7 @@ const POINT_MM = 1;
 const DEEPEST_STOPS = 7;
 const ROUNDS = 12;
 /** Held to a smooth fall by about this weight of one block. */
-const SMOOTH = 2;
+const SMOOTH = 0.2;
 /** Uneven lighting of this from edge to edge is named, stops. */
 const UNEVEN_STOPS = 0.25;
 const CLIPPED_SHARE = 0.02;
@@ -66,6 +66,8 @@ const PATCHY_STOPS = 0.06;
 /** Below this a picture is too dark for its corners. */
 const DARK_LIGHT = 0.05;
 const LEAST_BLOCKS = 200;
+/** Off by less than this a block is not held down: where the circle ends light falls within a block. */
+const LEAST_OFF_STOPS = 0.05;
 
 interface Block {
   readonly shot: number;
@@ -230,7 +232,10 @@ function fit(blocks: readonly Block[], shots: number): Fit | null {
     const exposures = x.slice(atShot, atSlope);
     const off = residuals(blocks, falls, exposures, centre, slope);
     const sigma = Math.max(0.002, 1.4826 * median(off.map(Math.abs)));
-    held = plain.map((weight, k) => weight * Math.min(1, (3 * sigma) / Math.abs(off[k]!)) ** 2);
+    held = plain.map(
+      (weight, k) =>
+        weight * Math.min(1, Math.max(LEAST_OFF_STOPS, 3 * sigma) / Math.abs(off[k]!)) ** 2,
+    );
     let sigmaMm = Infinity;
     if (i === ROUNDS - 1 || (now && long < 0.002)) {
       const cov = inverse(matrix);
