@@ -1,0 +1,102 @@
+import { forward } from '../numbers/fourier.js';
+import type { Plane } from '../planes/plane.js';
+
+/**
+ * Fine detail of a tile as the part of its spectrum that lenses, focus and diffraction change first.
+ * Two pictures of the same thing have their detail in common and their noise not: what they share
+ * tells one from the other.
+ */
+
+/** Cycles a pixel. */
+const LOWEST = 0.08;
+const HIGHEST = 0.36;
+
+/** Side of the tiles, pixels. */
+export const DETAIL_PX = 128;
+
+interface Band {
+  /** Places in the spectrum: half of the plane, the other half says the same. */
+  readonly places: Int32Array;
+  readonly fx: Float32Array;
+  readonly fy: Float32Array;
+  /** Things seen have less the finer they are: weighted so that all of the band counts. */
+  readonly weights: Float32Array;
+}
+
+let made: Band | null = null;
+
+function band(): Band {
+  if (made) return made;
+  const found: { place: number; x: number; y: number; f: number }[] = [];
+  for (let y = 0; y < DETAIL_PX; y++) {
+    for (let x = 0; x <= DETAIL_PX / 2; x++) {
+      const [u, v] = [x / DETAIL_PX, (y <= DETAIL_PX / 2 ? y : y - DETAIL_PX) / DETAIL_PX];
+      const f = Math.hypot(u, v);
+      if (f < LOWEST || f > HIGHEST || (x === 0 && v < 0)) continue;
+      found.push({ place: 2 * (y * DETAIL_PX + x), x: u, y: v, f });
+    }
+  }
+  made = {
+    places: Int32Array.from(found, ({ place }) => place),
+    fx: Float32Array.from(found, ({ x }) => x),
+    fy: Float32Array.from(found, ({ y }) => y),
+    weights: Float32Array.from(found, ({ f }) => f * f),
+  };
+  return made;
+}
+
+/** A tile's spectrum within the band, over its mean light. */
+export interface Detail {
+  readonly re: Float32Array;
+  readonly im: Float32Array;
+  readonly light: number;
+  /** Part of the tile that is clipped. */
+  readonly clipped: number;
+}
+
+const hann = Float64Array.from({ length: DETAIL_PX }, (_, i) => Math.sin((Math.PI * (i + 0.5)) / DETAIL_PX) ** 2); // prettier-ignore
+
+/** @param tile of `DETAIL_PX` each way */
+export function detailOf({ data, clipped }: Plane): Detail {
+  const field = new Float64Array(2 * DETAIL_PX * DETAIL_PX);
+  let [sum, lost] = [0, 0];
+  for (let i = 0; i < data.length; i++) {
+    sum += data[i]!;
+    lost += clipped?.[i] ?? 0;
+  }
+  const light = Math.max(1e-6, sum / data.length);
+  for (let y = 0, i = 0; y < DETAIL_PX; y++) {
+    for (let x = 0; x < DETAIL_PX; x++, i++) field[2 * i] = (data[i]! / light - 1) * hann[x]! * hann[y]!; // prettier-ignore
+  }
+  forward(field, DETAIL_PX, DETAIL_PX);
+  const { places, weights } = band();
+  return {
+    re: Float32Array.from(places, (place, k) => field[place]! * Math.sqrt(weights[k]!)),
+    im: Float32Array.from(places, (place, k) => field[place + 1]! * Math.sqrt(weights[k]!)),
+    light,
+    clipped: lost / data.length,
+  };
+}
+
+/** How much two tiles have in common. @param dx, dy what a shows at p, b shows at p + d, pixels */
+export function common(a: Detail, b: Detail, dx: number, dy: number): number {
+  const { fx, fy } = band();
+  let sum = 0;
+  for (let k = 0; k < a.re.length; k++) {
+    // b = a moved: its spectrum is turned by −2π f·d; turned back, it lies on a.
+    const angle = 2 * Math.PI * (fx[k]! * dx + fy[k]! * dy);
+    const [c, s] = [Math.cos(angle), Math.sin(angle)];
+    const [re, im] = [b.re[k]! * c - b.im[k]! * s, b.re[k]! * s + b.im[k]! * c];
+    sum += a.re[k]! * re + a.im[k]! * im;
+  }
+  return sum;
+}
+
+export const own = ({ re, im }: Detail): number => {
+  let sum = 0;
+  for (let k = 0; k < re.length; k++) sum += re[k]! * re[k]! + im[k]! * im[k]!;
+  return sum;
+};
+
+/** Independent terms that a band's sum is made of: a windowed tile says each thing to its neighbours too. */
+export const bandTerms = (): number => band().places.length / 2;
