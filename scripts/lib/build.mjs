@@ -50,9 +50,10 @@ async function bundle(workspace, entry, options) {
 
 /** The command line, and the schemas it prints beside the package that defines them. */
 export async function buildCli() {
-  // Cards are set with type and paper, sidecars read with XML: each lies in a file of its own.
+  // Cards are set with type and paper, sidecars read with XML, pictures decoded: each lies in a file
+  // of its own.
   const external = installed('apps/cli');
-  const apart = ['write-cards', 'write-sidecars'];
+  const apart = ['write-cards', 'write-sidecars', 'prove-frames', 'measure'];
   await bundle('apps/cli', 'src/main.ts', {
     external: [...external, ...apart.map((name) => `./${name}.js`)],
   });

@@ -28,8 +28,17 @@ const STATION = {
     'report',
   ],
   job: ['document', 'words', 'optical', 'rig', 'kit', 'mosaic'],
+  lens: ['document', 'words', 'optical'],
   log: ['document', 'words', 'optical', 'kit', 'mosaic', 'exposure', 'report', 'card', 'job'],
   compare: ['document', 'words', 'optical', 'rig', 'kit', 'report'],
+};
+
+/** packages/frames/src, from the ground up. */
+const FRAMES = {
+  numbers: [],
+  planes: ['numbers'],
+  prove: ['numbers', 'planes'],
+  lens: ['numbers', 'planes', 'prove'],
 };
 
 /** apps/web/src; the table of places may be read from anywhere, app, main and routes from nowhere. */
@@ -101,7 +110,11 @@ const WEB = {
 };
 
 /** Folders of each package that has them. */
-export const HOUSE = { 'packages/station/src': STATION, 'apps/web/src': WEB };
+export const HOUSE = {
+  'packages/frames/src': FRAMES,
+  'packages/station/src': STATION,
+  'apps/web/src': WEB,
+};
 
 const escaped = (path) => path.replaceAll('.', '\\.').replaceAll('/', '\\/');
 

@@ -7,6 +7,7 @@ import {
 } from '@gangway/station';
 import { cardAsked, xmpAsked } from './asked.js';
 import { checkLines } from './check.js';
+import { measureAsked } from './measure-asked.js';
 import { readFiles, type Holding } from './read-files.js';
 import type { Streams } from './streams.js';
 
@@ -20,6 +21,13 @@ const USAGE = `Use: gangway evaluate FILE...   one JSON report a line; - reads s
      gangway xmp JOB -o DIR [--files DIR]
                                 a sidecar for each exposure with a file name; sidecars that lie in
                                 the folder of --files are merged
+     gangway prove STATION FRAME...
+                                where the frames of a mosaic really lay, as one line of JSON
+     gangway measure edge FILE [--area=x,y,w,h]
+     gangway measure flat STATION FILE... [--at=RISE,SHIFT]... [--f=N]...
+     gangway measure series FILE... [--f=N]... [--focus=MM]... [--width=MM]
+                                a lens from pictures, as one line of JSON; --at, --f and --focus
+                                once for each file in their order, --f and --focus also once for all
      gangway schema [station|kit|job]
                                 the JSON Schema of a file
 `;
@@ -84,6 +92,28 @@ const COMMANDS: Readonly<Record<string, Command>> = {
     });
   },
 
+  prove: async (args, streams) => {
+    const [file, ...frames] = args;
+    const option = args.find((arg) => arg.startsWith('-') && arg !== '-');
+    if (option !== undefined) return usage(streams, `prove: ${option} is no option of prove\n`);
+    if (file === undefined || frames.length === 0) {
+      return usage(streams, 'prove: give a station file and the frames of its mosaic\n');
+    }
+    const station = await oneStation(file, streams);
+    if (!station) return 2;
+    const { proveFrames } = await import('./prove-frames.js');
+    return proveFrames(station, frames, streams);
+  },
+
+  measure: async (args, streams) => {
+    const asked = measureAsked(args);
+    if ('wrong' in asked) return usage(streams, `measure: ${asked.wrong}\n`);
+    const station = asked.what === 'flat' ? await oneStation(asked.station, streams) : null;
+    if (asked.what === 'flat' && !station) return 2;
+    const { measure } = await import('./measure.js');
+    return measure(asked, station, streams);
+  },
+
   xmp: async (args, streams) => {
     const asked = xmpAsked(args);
     if ('wrong' in asked) return usage(streams, `xmp: ${asked.wrong}\n`);
@@ -97,6 +127,14 @@ const COMMANDS: Readonly<Record<string, Command>> = {
     });
   },
 };
+
+/** One station, or null where it cannot be read; what is wrong is told. */
+async function oneStation(file: string, streams: Streams): Promise<Station | null> {
+  const found: Holding[] = [];
+  const code = await readFiles([file], streams, ['station'], (each) => found.push(each));
+  const [first] = found;
+  return code === 0 && first?.kind === 'station' ? first.station : null;
+}
 
 /** Runs what writes files, and says so where it cannot. */
 async function written(

@@ -1,3 +1,4 @@
+import { NO_FACTS } from '@gangway/sidecar/facts';
 import { describe, expect, test } from '@jest/globals';
 import { newStation, type Logged, type LogChange } from '@gangway/station';
 import { linesShown, type WhichLines } from '../src/log/which-lines.js';
@@ -275,7 +276,7 @@ describe('a table brought in', () => {
   );
 });
 
-const facts = { clockS: 1, camera: '', timeS: null, iso: null, widthPx: null, heightPx: null };
+const facts = { ...NO_FACTS, clockS: 1 };
 const read = (path: string): ReadFile => ({ path, facts, thumb: null, fault: null });
 
 describe('pictures', () => {

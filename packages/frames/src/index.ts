@@ -5,4 +5,30 @@ export type { Plan, PlannedFrame, PlannedPair, Xy } from './prove/plan.js';
 export { inShootingOrder, prove } from './prove/prove.js';
 export type { Proof, ProvedFrame, ProvedOverlap, ProvedTile, SetAside } from './prove/result.js';
 export { VERDICTS, type Verdict } from './prove/verdict.js';
-export { Stopped, type Work } from './work.js';
+export { Stopped, type Work } from './numbers/work.js';
+export { blocksOfPicture } from './lens/blocks.js';
+export {
+  fallsTo,
+  measureEdge,
+  type EdgeFigures,
+  type EdgeMeasured,
+  type EdgeProblem,
+} from './lens/edge.js';
+export {
+  CIRCLE_ENDS_STOPS,
+  measureFlat,
+  type FlatMeasured,
+  type FlatProblem,
+  type FlatShot,
+} from './lens/flat.js';
+export {
+  measureSeries,
+  ZONES,
+  type Lag,
+  type Place,
+  type SeriesFile,
+  type SeriesMeasured,
+  type SeriesProblem,
+  type Zone,
+} from './lens/series.js';
+export { measureZero, type ZeroFile, type ZeroMeasured, type ZeroProblem } from './lens/zero.js';

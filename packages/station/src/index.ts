@@ -119,3 +119,4 @@ export {
   type Point,
   type Ellipse,
 } from '@gangway/optics';
+export * from './lens/index.js';

@@ -1,24 +1,5 @@
+import { isRaw, type FileFacts } from '@gangway/sidecar/facts';
 import type { FoundFile } from '../files/dropped-pictures.js';
-
-/** What a picture’s file says of itself, as far as it can be read. */
-export interface FileFacts {
-  /** By the camera’s clock, s of a clock without zones. */
-  readonly clockS: number | null;
-  readonly camera: string;
-  readonly timeS: number | null;
-  readonly iso: number | null;
-  readonly widthPx: number | null;
-  readonly heightPx: number | null;
-}
-
-export const NO_FACTS: FileFacts = {
-  clockS: null,
-  camera: '',
-  timeS: null,
-  iso: null,
-  widthPx: null,
-  heightPx: null,
-};
 
 /** What comes back from reading one file. */
 export interface ReadFile {
@@ -41,10 +22,9 @@ export interface Picture {
   readonly names: readonly string[];
 }
 
-const RAW = /\.(?:dng|cr[23w]|nef|nrw|arw|srf|sr2|raf|rw[2l]|orf|pef|ptx|iiq|3fr|fff|mef|mos|x3f|erf|kdc|dcr|raw)$/i; // prettier-ignore
 const PLAIN = /\.(?:jpe?g|tiff?|heic|heif|hif|avif|png|webp)$/i;
 
-export const isPicture = (path: string): boolean => RAW.test(path) || PLAIN.test(path);
+export const isPicture = (path: string): boolean => isRaw(path) || PLAIN.test(path);
 export const isSidecar = (path: string): boolean => /\.xmp$/i.test(path);
 
 const folderOf = (path: string): string => path.slice(0, path.lastIndexOf('/') + 1);
@@ -60,7 +40,7 @@ export function picturesOf(read: readonly ReadFile[]): Picture[] {
     byStem.set(key, [...(byStem.get(key) ?? []), each]);
   }
   return [...byStem].map(([key, all]) => {
-    const first = all.find(({ path }) => RAW.test(path)) ?? all[0]!;
+    const first = all.find(({ path }) => isRaw(path)) ?? all[0]!;
     const told = all.find(({ facts }) => facts.clockS !== null) ?? first;
     return {
       key,

@@ -1,6 +1,6 @@
 import exifr from 'exifr';
-import { factsOf } from './picture-facts.js';
-import { NO_FACTS, type ReadAsked, type ReadFile, type ReadTold } from './picture-files.js';
+import { factsOf, NO_FACTS } from '@gangway/sidecar/facts';
+import type { ReadAsked, ReadFile, ReadTold } from './picture-files.js';
 
 /** Reads pictures’ own data away from the page. Nothing leaves the machine. */
 

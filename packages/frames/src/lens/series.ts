@@ -1,7 +1,8 @@
-import { leastSquares, robustFit } from '../numbers/least-squares.js';
+import { robustFit } from '../numbers/least-squares.js';
 import { mean, median } from '../numbers/statistics.js';
 import type { FrameFile } from '../planes/source.js';
-import type { Work } from '../work.js';
+import type { Work } from '../numbers/work.js';
+import { sharpestAt, type Setting } from './sharpest.js';
 import { stackOf, type Stack, type StackTile } from './stack.js';
 
 /** The same picture at every stop: where detail is best, in the middle, at the edges and in the corners. */
@@ -222,35 +223,6 @@ function lagsOf(
   return found;
 }
 
-interface Focused {
-  readonly i: number;
-  readonly focusMm: number;
-}
-
-/** The parabola is right to about this share. */
-const SHAPE_DOUBT = 0.05;
-
-/** Where between focus settings a tile is sharpest, mm; null where the top is not among them. */
-function sharpestAt({ detail, sigma }: StackTile, at: readonly Focused[]): number | null {
-  const seen = at.filter(({ i }) => detail[i] !== null && detail[i]! > 2 * sigma[i]!);
-  if (seen.length < 3) return null;
-  const x = seen.map(({ focusMm }) => focusMm);
-  const middle = mean(x);
-  // Over the band detail falls about with the square of the blur, which grows with that of the way
-  // out of focus: one over it is a parabola.
-  const values = seen.map(({ i }) => 1 / detail[i]!);
-  const weights = seen.map(({ i }, k) => 1 / (values[k]! * Math.hypot(sigma[i]! / detail[i]!, SHAPE_DOUBT)) ** 2); // prettier-ignore
-  const fit = leastSquares(
-    x.map((each) => [1, each - middle, (each - middle) ** 2]),
-    values,
-    weights,
-  );
-  if (!fit || !(fit[2]! > 0)) return null;
-  const top = middle - fit[1]! / (2 * fit[2]!);
-  const room = (Math.max(...x) - Math.min(...x)) / 2;
-  return top > Math.min(...x) - room && top < Math.max(...x) + room ? top : null;
-}
-
 interface Lean {
   readonly deg: number;
   readonly towards: Place;
@@ -260,10 +232,10 @@ interface Lean {
 /** The plane through the tiles' best focus; a bowl about the middle is the lens's own field. */
 function leanOf(
   tiles: readonly Looked[],
-  at: readonly Focused[],
+  at: readonly Setting[],
   { pitchMm = 0, magnification = 0 }: SeriesAsked,
 ): Lean | null {
-  if (pitchMm <= 0 || new Set(at.map(({ focusMm }) => focusMm)).size < 3) return null;
+  if (pitchMm <= 0 || new Set(at.map((each) => each.at)).size < 3) return null;
   const told = tiles.flatMap(({ tile, tells }) => {
     const focus = tells ? sharpestAt(tile, at) : null;
     return focus === null ? [] : [{ x: tile.x * pitchMm, y: tile.y * pitchMm, focus }];
@@ -350,11 +322,11 @@ export async function measureSeries(
   const middleBest = best.centre ?? best.edge;
   const upTo = middleBest === null ? at.length : fNumbers.indexOf(middleBest) + 1;
   const shown = asked.flatMap(({ focusMm = 0, fNumber }, i) =>
-    stack.foreign.includes(i) ? [] : [{ i, focusMm, fNumber }],
+    stack.foreign.includes(i) ? [] : [{ i, at: focusMm, fNumber }],
   );
   const widest = fNumbers
     .map((stop) => shown.filter(({ fNumber }) => fNumber === stop))
-    .find((own) => new Set(own.map(({ focusMm }) => focusMm)).size >= 3);
+    .find((own) => new Set(own.map(({ at: focusMm }) => focusMm)).size >= 3);
   const lean = widest ? leanOf(telling, widest, how) : null;
   const lags = lagsOf(used, upTo, stack);
   const problems: SeriesProblem[] = [];

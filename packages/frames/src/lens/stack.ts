@@ -4,7 +4,7 @@ import { noiseOf, rooted } from '../planes/filter.js';
 import type { Plane } from '../planes/plane.js';
 import type { FrameFile, LoadedFrame } from '../planes/source.js';
 import { matchTile } from '../prove/tile.js';
-import { breathe, type Work } from '../work.js';
+import { breathe, type Work } from '../numbers/work.js';
 import { common, detailOf, own, bandTerms, DETAIL_PX, type Detail } from './detail.js';
 
 /**

@@ -1,7 +1,7 @@
 import type { Plane } from '../planes/plane.js';
 import { quarterTurned } from '../planes/plane.js';
 import type { FrameFile } from '../planes/source.js';
-import { breathe, type Work } from '../work.js';
+import { breathe, type Work } from '../numbers/work.js';
 import { laidOn, partOff, ready, sideFor, type Laid, type Ready } from './coarse.js';
 import { assigned, type Edge } from './order.js';
 import type { Plan, PlannedFrame, Xy } from './plan.js';

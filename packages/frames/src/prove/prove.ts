@@ -2,7 +2,7 @@ import { quantile } from '../numbers/statistics.js';
 import { noiseOf, rooted } from '../planes/filter.js';
 import type { Plane } from '../planes/plane.js';
 import { reducedWhole, type FrameFile } from '../planes/source.js';
-import { breathe, type Work } from '../work.js';
+import { breathe, type Work } from '../numbers/work.js';
 import { arrange, type Arranged, type Placed, type Small } from './arrange.js';
 import { pairFound, type PairFound, type Told } from './pair.js';
 import { settled, tied } from './places.js';

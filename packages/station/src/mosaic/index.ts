@@ -24,3 +24,5 @@ export * from './presets.js';
 export * from './order.js';
 export * from './checklist.js';
 export * from './schools.js';
+export { proofPlan } from './proof-plan.js';
+export * from './proof-words.js';

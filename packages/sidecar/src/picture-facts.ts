@@ -1,7 +1,31 @@
 import exifr from 'exifr';
-import type { FileFacts } from './picture-files.js';
 
 /** What a picture’s file tells of itself: JPEG, TIFF, HEIC and those raw formats that are TIFF inside. */
+
+export interface FileFacts {
+  /** By the camera’s clock, s of a clock without zones. */
+  readonly clockS: number | null;
+  readonly camera: string;
+  readonly timeS: number | null;
+  readonly iso: number | null;
+  /** As written; a lens without contacts writes 0, which is none. */
+  readonly fNumber: number | null;
+  readonly widthPx: number | null;
+  readonly heightPx: number | null;
+  /** Whether its numbers are light itself: by a gamma of 1 in its own data. */
+  readonly linear: boolean;
+}
+
+export const NO_FACTS: FileFacts = {
+  clockS: null,
+  camera: '',
+  timeS: null,
+  iso: null,
+  fNumber: null,
+  widthPx: null,
+  heightPx: null,
+  linear: false,
+};
 
 const OPTIONS = {
   tiff: true,
@@ -48,8 +72,10 @@ function factsFrom(tags: Record<string, unknown>): FileFacts {
     camera: camera.filter(Boolean).join(' '),
     timeS: number(tags.ExposureTime),
     iso: number(tags.ISO ?? tags.PhotographicSensitivity ?? tags.ISOSpeedRatings),
+    fNumber: number(tags.FNumber),
     widthPx: number(tags.ExifImageWidth ?? tags.ImageWidth),
     heightPx: number(tags.ExifImageHeight ?? tags.ImageHeight),
+    linear: number(tags.Gamma) === 1,
   };
 }
 
@@ -58,3 +84,5 @@ export async function factsOf(file: Parameters<typeof exifr.parse>[0]): Promise<
   const tags = (await exifr.parse(file, OPTIONS)) as Record<string, unknown> | undefined;
   return tags ? factsFrom(tags) : null;
 }
+
+export { embeddedPreview, isRaw } from './embedded-preview.js';

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { factsOf } from '../src/log/picture-facts.js';
+import { factsOf } from '../src/picture-facts.js';
 import { heic, jpeg, tiff, type Told } from './helpers/picture-bytes.js';
 
 const TOLD: Told = {
@@ -42,8 +42,10 @@ describe('what a picture tells of itself', () => {
       camera: 'Quay',
       timeS: null,
       iso: null,
+      fNumber: null,
       widthPx: null,
       heightPx: null,
+      linear: false,
     });
   });
 

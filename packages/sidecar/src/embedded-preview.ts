@@ -1,0 +1,68 @@
+/**
+ * The picture that a raw file carries of itself: the largest JPEG inside it. Raw formats are many; what
+ * a JPEG looks like from its first byte to its last is one.
+ * Source: ITU-T T.81 (markers and their lengths).
+ */
+
+const SOI = 0xd8;
+const EOI = 0xd9;
+const SOS = 0xda;
+/** Baseline, extended and progressive; a raw file's own data is lossless (0xc3) and no picture. */
+const SHOWN = new Set([0xc0, 0xc1, 0xc2]);
+
+interface Found {
+  readonly from: number;
+  readonly to: number;
+  readonly pixels: number;
+}
+
+/** Follows a JPEG from its start. @returns null where it is none */
+function follow(bytes: Uint8Array, from: number): Found | null {
+  let at = from + 2;
+  let pixels = 0;
+  while (at + 4 <= bytes.length) {
+    if (bytes[at] !== 0xff) return null;
+    const marker = bytes[at + 1]!;
+    if (marker === 0xff) {
+      at++;
+      continue;
+    }
+    const length = (bytes[at + 2]! << 8) | bytes[at + 3]!;
+    if (length < 2) return null;
+    if (marker >= 0xc0 && marker <= 0xcf && ![0xc4, 0xc8, 0xcc].includes(marker)) {
+      if (!SHOWN.has(marker)) return null;
+      pixels = ((bytes[at + 5]! << 8) | bytes[at + 6]!) * ((bytes[at + 7]! << 8) | bytes[at + 8]!);
+    }
+    at += 2 + length;
+    if (marker !== SOS) continue;
+    // Coded data: a marker in it is stuffed with a nought, or restarts.
+    while (at + 1 < bytes.length) {
+      const next = bytes[at + 1]!;
+      if (bytes[at] === 0xff && next !== 0 && next !== 0xff && (next < 0xd0 || next > 0xd7)) break;
+      at++;
+    }
+    if (bytes[at + 1] === EOI) return { from, to: at + 2, pixels };
+  }
+  return null;
+}
+
+/** @returns the bytes of the largest JPEG inside, or null where there is none */
+export function embeddedPreview(bytes: Uint8Array): Uint8Array | null {
+  let best: Found | null = null;
+  for (
+    let at = bytes.indexOf(0xff);
+    at >= 0 && at + 3 < bytes.length;
+    at = bytes.indexOf(0xff, at + 1)
+  ) {
+    if (bytes[at + 1] !== SOI || bytes[at + 2] !== 0xff) continue;
+    const found = follow(bytes, at);
+    if (!found) continue;
+    if (!best || found.pixels > best.pixels) best = found;
+    // Its own small picture lies inside it.
+    at = found.to - 1;
+  }
+  return best && best.pixels > 0 ? bytes.subarray(best.from, best.to) : null;
+}
+
+const RAW = /\.(?:dng|cr[23w]|nef|nrw|arw|srf|sr2|raf|rw[2l]|orf|pef|ptx|iiq|3fr|fff|mef|mos|x3f|erf|kdc|dcr|raw)$/i; // prettier-ignore
+export const isRaw = (path: string): boolean => RAW.test(path);

@@ -1,0 +1,2 @@
+export * from './problems.js';
+export * from './frame-at.js';
