@@ -40,8 +40,13 @@ export default ts.config(
   only(['packages/optics/src/**'], 'its own files', '^(?!\\.\\.?/)'),
   only(
     ['packages/station/src/**'],
-    'its own files, @gangway/optics, zod and the integer solver',
-    '^(?!\\.\\.?/|@gangway/optics$|zod$|yalps$)',
+    'its own files, @gangway/optics, types of @gangway/frames, zod and the integer solver',
+    '^(?!\\.\\.?/|@gangway/(optics|frames)$|zod$|yalps$)',
+  ),
+  only(
+    ['packages/frames/src/**'],
+    'its own files, the transform and linear algebra',
+    '^(?!\\.\\.?/|fft\\.js$|ml-matrix$)',
   ),
   only(
     ['packages/paper/src/**'],
@@ -50,8 +55,8 @@ export default ts.config(
   ),
   only(
     ['apps/web/src/**'],
-    'packages, @gangway/station, @gangway/paper and @gangway/sidecar',
-    '^@gangway/(?!(station|paper|sidecar)$)|^node:|packages/|server/',
+    'packages, @gangway/station, @gangway/frames, @gangway/paper and @gangway/sidecar',
+    '^@gangway/(?!(station|frames|paper|sidecar|sidecar/facts)$)|^node:|packages/|server/',
   ),
   only(
     ['apps/server/src/**'],
@@ -60,8 +65,8 @@ export default ts.config(
   ),
   only(
     ['apps/cli/src/**'],
-    'packages, @gangway/station, @gangway/paper and @gangway/sidecar',
-    '^@gangway/(?!(station|paper|sidecar)$)|packages/|web/',
+    'packages, @gangway/station, @gangway/frames, @gangway/paper and @gangway/sidecar',
+    '^@gangway/(?!(station|frames|paper|sidecar|sidecar/facts)$)|packages/|web/',
   ),
   {
     files: ['apps/web/**/*.tsx', 'apps/web/**/*.ts'],

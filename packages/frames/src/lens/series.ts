@@ -280,6 +280,28 @@ function oneForEach(asked: readonly SeriesFile[], stack: Stack): number[] {
   });
 }
 
+function problemsOf(
+  stack: Stack,
+  fNumbers: readonly number[],
+  used: number,
+  best: number | null,
+): SeriesProblem[] {
+  const atEnd = best !== null && (best === fNumbers[0] || best === fNumbers.at(-1));
+  const found: [SeriesProblem, boolean][] = [
+    ['few_stops', fNumbers.length < 3],
+    ['foreign', stack.foreign.length > 0],
+    ['moved', stack.moved.length > 0],
+    ['clipped', stack.clipped > CLIPPED_SHARE * stack.widthPx * stack.heightPx],
+    ['too_little', used < LEAST_USED],
+    ['best_at_end', fNumbers.length > 1 && atEnd],
+  ];
+  return found.flatMap(([problem, is]) => (is ? [problem] : []));
+}
+
+/** Fewer tiles than this say little of a lens. */
+const LEAST_USED = 6;
+const CLIPPED_SHARE = 0.01;
+
 const byZoneOf = <T>(of: (zone: Zone) => T): Record<Zone, T> => ({
   centre: of('centre'),
   edge: of('edge'),
@@ -329,13 +351,6 @@ export async function measureSeries(
     .find((own) => new Set(own.map(({ at: focusMm }) => focusMm)).size >= 3);
   const lean = widest ? leanOf(telling, widest, how) : null;
   const lags = lagsOf(used, upTo, stack);
-  const problems: SeriesProblem[] = [];
-  if (at.length < 3) problems.push('few_stops');
-  if (stack.foreign.length > 0) problems.push('foreign');
-  if (stack.moved.length > 0) problems.push('moved');
-  if (stack.clipped > 0.01 * stack.widthPx * stack.heightPx) problems.push('clipped');
-  if (used.length < 6) problems.push('too_little');
-  if (middleBest !== null && at.length > 1 && (middleBest === fNumbers[0] || middleBest === fNumbers.at(-1))) problems.push('best_at_end'); // prettier-ignore
   const from = byZone.centre.some((each) => each !== null) ? byZone.centre : byZone.edge;
   return {
     stops: fNumbers.map((fNumber, i) => ({
@@ -357,6 +372,6 @@ export async function measureSeries(
       out: !each.tells ? 'plain' : deep.has(each) ? 'depth' : null,
     })),
     clipped: stack.clipped,
-    problems,
+    problems: problemsOf(stack, fNumbers, used.length, middleBest),
   };
 }

@@ -60,6 +60,15 @@ export function quarterTurned(plane: Plane, quarters: number): Plane {
   return { width, height, data: out, ...(marks ? { clipped: marks } : {}) };
 }
 
+/** Sum of k × k values from a place on. */
+function boxSum(data: ArrayLike<number>, from: number, width: number, k: number): number {
+  let sum = 0;
+  for (let j = 0, row = from; j < k; j++, row += width) {
+    for (let i = row; i < row + k; i++) sum += data[i]!;
+  }
+  return sum;
+}
+
 /** Means of k × k pixels; what is left over at the right and the foot is dropped. */
 export function reduced(plane: Plane, k: number): Plane {
   if (k === 1) return plane;
@@ -67,19 +76,11 @@ export function reduced(plane: Plane, k: number): Plane {
   const [width, height] = [Math.floor(w / k), Math.floor(plane.height / k)];
   const out = new Float32Array(width * height);
   const marks = clipped && new Uint8Array(out.length);
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      let sum = 0;
-      let mark = 0;
-      for (let j = 0; j < k; j++) {
-        const from = (y * k + j) * w + x * k;
-        for (let i = 0; i < k; i++) {
-          sum += data[from + i]!;
-          if (clipped) mark |= clipped[from + i]!;
-        }
-      }
-      out[y * width + x] = sum / (k * k);
-      if (marks) marks[y * width + x] = mark;
+  for (let y = 0, at = 0; y < height; y++) {
+    for (let x = 0; x < width; x++, at++) {
+      const from = y * k * w + x * k;
+      out[at] = boxSum(data, from, w, k) / (k * k);
+      if (marks) marks[at] = boxSum(clipped!, from, w, k) > 0 ? 1 : 0;
     }
   }
   return { width, height, data: out, ...(marks ? { clipped: marks } : {}) };

@@ -1,4 +1,4 @@
-import { planeOf, type Area, type Plane } from './plane.js';
+import { planeOf, reduced, type Area, type Plane } from './plane.js';
 
 /** A picture file that can be read a piece at a time. Who reads it turns it as its own note says. */
 export interface FrameFile {
@@ -32,17 +32,7 @@ export function reducedWhole(
   for (let row = 0; row < height; row += rowsAtOnce) {
     const rows = Math.min(rowsAtOnce, height - row);
     const strip = loaded.piece({ x: 0, y: row * k, width: width * k, height: rows * k });
-    const { data } = strip;
-    for (let y = 0; y < rows; y++) {
-      for (let x = 0; x < width; x++) {
-        let sum = 0;
-        for (let j = 0; j < k; j++) {
-          const at = (y * k + j) * strip.width + x * k;
-          for (let i = 0; i < k; i++) sum += data[at + i]!;
-        }
-        out.data[(row + y) * width + x] = sum / (k * k);
-      }
-    }
+    out.data.set(reduced(strip, k).data, row * width);
   }
   return out;
 }

@@ -54,6 +54,32 @@ interface Fit {
   readonly worth: number;
 }
 
+/** A group of files moved by a step: which places they come to lie on, and how well. */
+function laidOn(
+  group: ReadonlyMap<number, Xy>,
+  step: Xy,
+  places: readonly Xy[],
+  free: ReadonlySet<number>,
+  near: number,
+): Fit {
+  const frames = new Map<number, number>();
+  const left = new Set(free);
+  let off = 0;
+  for (const [file, { x, y }] of group) {
+    const moved = { x: x + step.x, y: y + step.y };
+    const far = (place: number): number => distance(moved, places[place]!);
+    const nearest = [...left].reduce((best, each) => (best < 0 || far(each) < far(best) ? each : best), -1); // prettier-ignore
+    if (nearest < 0 || far(nearest) > near) continue;
+    frames.set(file, nearest);
+    left.delete(nearest);
+    off += far(nearest) / near;
+  }
+  // Of ways that fit as well, the one that keeps files in the order of shooting.
+  const order = [...frames].sort(([p], [q]) => p - q).map(([, each]) => each);
+  const turns = order.filter((each, k) => k > 0 && each < order[k - 1]!).length;
+  return { frames, worth: frames.size - 0.2 * (off / Math.max(1, frames.size)) - 0.01 * turns };
+}
+
 /** The best way to lay a group of files on places that are still free. */
 function fitGroup(
   group: ReadonlyMap<number, Xy>,
@@ -64,31 +90,11 @@ function fitGroup(
   let best: Fit = { frames: new Map(), worth: 0 };
   for (const [file, at] of group) {
     for (const frame of free) {
-      const to = places[frame]!;
-      const [sx, sy] = [to.x - at.x, to.y - at.y];
-      const frames = new Map<number, number>();
-      const taken = new Set<number>();
-      let off = 0;
-      for (const [other, place] of group) {
-        const moved = { x: place.x + sx, y: place.y + sy };
-        let nearest = -1;
-        for (const each of free) {
-          if (taken.has(each)) continue;
-          if (nearest < 0 || distance(moved, places[each]!) < distance(moved, places[nearest]!)) nearest = each; // prettier-ignore
-        }
-        const far = nearest < 0 ? Infinity : distance(moved, places[nearest]!);
-        if (far > near) continue;
-        frames.set(other, nearest);
-        taken.add(nearest);
-        off += far / near;
-      }
-      // Of ways that fit as well, the one that keeps files in the order of shooting.
-      const order = [...frames].sort(([p], [q]) => p - q).map(([, each]) => each);
-      const turns = order.filter((each, k) => k > 0 && each < order[k - 1]!).length;
-      const late = Math.abs(file - frame);
-      const worth =
-        frames.size - 0.2 * (off / Math.max(1, frames.size)) - 0.01 * turns - 0.0001 * late;
-      if (worth > best.worth + 1e-12) best = { frames, worth };
+      const step = { x: places[frame]!.x - at.x, y: places[frame]!.y - at.y };
+      const fit = laidOn(group, step, places, free, near);
+      // The nearer a file's number is to its frame's, the likelier.
+      const worth = fit.worth - 0.0001 * Math.abs(file - frame);
+      if (worth > best.worth + 1e-12) best = { ...fit, worth };
     }
   }
   return best;

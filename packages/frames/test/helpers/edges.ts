@@ -58,6 +58,11 @@ function diffractionEdge(airyPx: number): (d: number) => number {
   };
 }
 
+const gaussianEdge =
+  (sigma: number) =>
+  (d: number): number =>
+    sigma > 0 ? (1 + erf(d / (Math.SQRT2 * sigma))) / 2 : Number(d >= 0);
+
 const sinc = (x: number): number => (x === 0 ? 1 : Math.sin(Math.PI * x) / (Math.PI * x));
 
 /** What the edge's transfer is along its normal. */
@@ -81,12 +86,7 @@ export function edgePicture(look: EdgeLook): Plane {
   const next = normal(random(seed));
   const a = (angleDeg * Math.PI) / 180;
   const [c, s] = [Math.cos(a), Math.sin(a)];
-  const through =
-    airyPx > 0
-      ? diffractionEdge(airyPx)
-      : gaussianPx > 0
-        ? (d: number) => (1 + erf(d / (Math.SQRT2 * gaussianPx))) / 2
-        : (d: number) => (d >= 0 ? 1 : 0);
+  const through = airyPx > 0 ? diffractionEdge(airyPx) : gaussianEdge(gaussianPx);
   const data = new Float32Array(width * height);
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
