@@ -109,7 +109,10 @@ export async function openPicture(name: string): Promise<Opening> {
             const samples = await samplesOf(await input(), wide, linear).catch((error: unknown) => {
               throw new Error(whyOf(error));
             });
-            return { piece: (area) => luminanceOf(samples, area), close: () => undefined };
+            return {
+              piece: (area, every) => luminanceOf(samples, area, every),
+              close: () => undefined,
+            };
           },
         },
       },

@@ -1,6 +1,6 @@
 export { fromSrgb, luminanceOf, toSrgb, type Samples } from './planes/light.js';
 export { cut, quarterTurned, reduced, type Area, type Plane } from './planes/plane.js';
-export { reducedWhole, type FrameFile, type LoadedFrame } from './planes/source.js';
+export { reducedBy, reducedWhole, type FrameFile, type LoadedFrame } from './planes/source.js';
 export type { Plan, PlannedFrame, PlannedPair, Xy } from './prove/plan.js';
 export { inShootingOrder, prove } from './prove/prove.js';
 export type { Proof, ProvedFrame, ProvedOverlap, ProvedTile, SetAside } from './prove/result.js';

@@ -7,21 +7,21 @@ export function rooted(plane: Plane): Plane {
   return { ...plane, data: out };
 }
 
-/** Each row, then each column, with the same three weights; edges are held. */
+/** Each row, then each column, with weights 1, 2, 1; edges are held. */
 export function smoothed({ width, height, data }: Plane): Plane {
   const rows = new Float32Array(data.length);
-  for (let y = 0; y < height; y++) {
-    const at = y * width;
-    for (let x = 0; x < width; x++) {
-      const [before, after] = [data[at + Math.max(0, x - 1)]!, data[at + Math.min(width - 1, x + 1)]!]; // prettier-ignore
-      rows[at + x] = (before + 2 * data[at + x]! + after) / 4;
-    }
+  for (let at = 0; at < data.length; at += width) {
+    const last = at + width - 1;
+    rows[at] = (3 * data[at]! + data[at + 1]!) / 4;
+    rows[last] = (3 * data[last]! + data[last - 1]!) / 4;
+    for (let i = at + 1; i < last; i++) rows[i] = (data[i - 1]! + 2 * data[i]! + data[i + 1]!) / 4;
   }
   const out = new Float32Array(data.length);
   for (let y = 0; y < height; y++) {
-    const [up, here, down] = [Math.max(0, y - 1), y, Math.min(height - 1, y + 1)].map((row) => row * width) as [number, number, number]; // prettier-ignore
-    for (let x = 0; x < width; x++) {
-      out[here + x] = (rows[up + x]! + 2 * rows[here + x]! + rows[down + x]!) / 4;
+    const up = y > 0 ? -width : 0;
+    const down = y < height - 1 ? width : 0;
+    for (let i = y * width, end = i + width; i < end; i++) {
+      out[i] = (rows[i + up]! + 2 * rows[i]! + rows[i + down]!) / 4;
     }
   }
   return planeOf(width, height, out);
@@ -46,20 +46,18 @@ export function movedBy({ width, height, data }: Plane, dx: number, dy: number):
   const inX = (x: number): number => (x < 0 ? 0 : x >= width ? width - 1 : x);
   const inY = (y: number): number => (y < 0 ? 0 : y >= height ? height - 1 : y);
   const rows = new Float32Array(data.length);
-  for (let y = 0; y < height; y++) {
-    const at = y * width;
-    for (let x = 0; x < width; x++) {
-      const q = x + ix;
-      rows[at + x] =
-        q >= 1 && q < width - 2
-          ? a * data[at + q - 1]! +
-            b * data[at + q]! +
-            c * data[at + q + 1]! +
-            d * data[at + q + 2]!
-          : a * data[at + inX(q - 1)]! +
-            b * data[at + inX(q)]! +
-            c * data[at + inX(q + 1)]! +
-            d * data[at + inX(q + 2)]!;
+  const first = Math.max(0, Math.min(width, 1 - ix));
+  const last = Math.max(first, Math.min(width, width - 2 - ix));
+  for (let at = 0; at < data.length; at += width) {
+    const held = (x: number): number =>
+      a * data[at + inX(x - 1)]! +
+      b * data[at + inX(x)]! +
+      c * data[at + inX(x + 1)]! +
+      d * data[at + inX(x + 2)]!;
+    for (let x = 0; x < first; x++) rows[at + x] = held(x + ix);
+    for (let x = last; x < width; x++) rows[at + x] = held(x + ix);
+    for (let i = at + first, q = i + ix, end = at + last; i < end; i++, q++) {
+      rows[i] = a * data[q - 1]! + b * data[q]! + c * data[q + 1]! + d * data[q + 2]!;
     }
   }
   const out = new Float32Array(data.length);

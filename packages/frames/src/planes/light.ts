@@ -48,29 +48,36 @@ const END_16 = 65_300;
 /**
  * The light of a piece of a picture.
  * @param area inside the picture; all of it unless given
+ * @param every so many pixels each way one is taken, as it is
  */
-export function luminanceOf(samples: Samples, area?: Area): Plane {
-  const { width: across, channels, data, linear } = samples;
-  const { x, y, width, height } = area ?? { x: 0, y: 0, width: across, height: samples.height };
+export function luminanceOf(samples: Samples, area?: Area, every = 1): Plane {
+  const { width: across, channels, data } = samples;
+  const { x, y, width: w, height: h } = area ?? { x: 0, y: 0, width: across, height: samples.height }; // prettier-ignore
+  const [width, height] = [Math.ceil(w / every), Math.ceil(h / every)];
   const wide = data instanceof Uint16Array;
-  const light = curve(wide ? 65_535 : 255, linear);
+  const light = curve(wide ? 65_535 : 255, samples.linear);
   const end = wide ? END_16 : END_8;
   const out = new Float32Array(width * height);
   const clipped = new Uint8Array(width * height);
-  const coloured = channels >= 3;
+  const step = channels * every;
   const [r, g, b] = LUMINANCE;
   for (let j = 0, to = 0; j < height; j++) {
-    let from = ((y + j) * across + x) * channels;
-    for (let i = 0; i < width; i++, to++, from += channels) {
-      const first = data[from]!;
-      if (coloured) {
-        const [second, third] = [data[from + 1]!, data[from + 2]!];
-        out[to] = r * light[first]! + g * light[second]! + b * light[third]!;
-        if (first >= end || second >= end || third >= end) clipped[to] = 1;
-      } else {
-        out[to] = light[first]!;
-        if (first >= end) clipped[to] = 1;
+    let from = ((y + j * every) * across + x) * channels;
+    const last = to + width;
+    if (channels < 3) {
+      for (; to < last; to++, from += step) {
+        const value = data[from]!;
+        out[to] = light[value]!;
+        clipped[to] = value >= end ? 1 : 0;
       }
+      continue;
+    }
+    for (; to < last; to++, from += step) {
+      const red = data[from]!;
+      const green = data[from + 1]!;
+      const blue = data[from + 2]!;
+      out[to] = r * light[red]! + g * light[green]! + b * light[blue]!;
+      clipped[to] = red >= end || green >= end || blue >= end ? 1 : 0;
     }
   }
   return { width, height, data: out, clipped };

@@ -12,27 +12,41 @@ export interface FrameFile {
 
 /** A file while it is open. */
 export interface LoadedFrame {
-  /** Light of a piece that lies inside. */
-  piece(area: Area): Plane;
+  /**
+   * Light of a piece that lies inside.
+   * @param every so many pixels each way one is taken; all unless given
+   */
+  piece(area: Area, every?: number): Plane;
   close(): void;
 }
 
-/** Rows read at once. */
-const STRIP_PX = 256;
+/** Samples each way that stand for a small pixel: more tell nothing new. */
+const SAMPLES = 6;
+/** Small rows read at once. */
+const ROWS = 16;
 
-/** The whole picture, made k times as small, read strip by strip. */
+/** The whole picture, made k times as small, read a few rows at a time. */
 export function reducedWhole(
   { widthPx, heightPx }: Pick<FrameFile, 'widthPx' | 'heightPx'>,
   loaded: LoadedFrame,
   k: number,
 ): Plane {
-  const [width, height] = [Math.floor(widthPx / k), Math.floor(heightPx / k)];
+  const every = Math.max(1, Math.floor(k / SAMPLES));
+  const each = Math.floor(k / every);
+  // What is left over of a small pixel when samples do not fill it.
+  const size = each * every;
+  const [width, height] = [Math.floor(widthPx / size), Math.floor(heightPx / size)];
   const out = planeOf(width, height);
-  const rowsAtOnce = Math.max(1, Math.floor(STRIP_PX / k));
-  for (let row = 0; row < height; row += rowsAtOnce) {
-    const rows = Math.min(rowsAtOnce, height - row);
-    const strip = loaded.piece({ x: 0, y: row * k, width: width * k, height: rows * k });
-    out.data.set(reduced(strip, k).data, row * width);
+  for (let row = 0; row < height; row += ROWS) {
+    const rows = Math.min(ROWS, height - row);
+    const area = { x: 0, y: row * size, width: width * size, height: rows * size };
+    out.data.set(reduced(loaded.piece(area, every), each).data, row * width);
   }
   return out;
+}
+
+/** What `reducedWhole` makes of k: a whole number of samples. */
+export function reducedBy(k: number): number {
+  const every = Math.max(1, Math.floor(k / SAMPLES));
+  return Math.floor(k / every) * every;
 }

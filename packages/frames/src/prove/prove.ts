@@ -1,7 +1,7 @@
 import { quantile } from '../numbers/statistics.js';
 import { noiseOf, rooted } from '../planes/filter.js';
 import type { Plane } from '../planes/plane.js';
-import { reducedWhole, type FrameFile } from '../planes/source.js';
+import { reducedBy, reducedWhole, type FrameFile } from '../planes/source.js';
 import { breathe, type Work } from '../numbers/work.js';
 import { arrange, type Arranged, type Placed, type Small } from './arrange.js';
 import { pairFound, type PairFound, type Told } from './pair.js';
@@ -72,12 +72,15 @@ export function inShootingOrder<T extends Pick<FrameFile, 'name' | 'takenS'>>(
   );
 }
 
-/** Noise of the pair: of the tiles with least texture, those in a quarter. */
-const noiseOfSides = (sides: readonly (Side | null)[]): number =>
-  quantile(
-    sides.flatMap((side) => (side ? [noiseOf(rooted(side.plane))] : [])),
-    0.15,
-  ) || 0;
+/** Tiles that noise is taken from; of those the ones with least texture tell it. */
+const NOISE_TILES = 12;
+
+function noiseOfSides(sides: readonly (Side | null)[]): number {
+  const all = sides.filter((side) => side !== null);
+  const every = Math.max(1, Math.floor(all.length / NOISE_TILES));
+  const looked = all.filter((_, i) => i % every === 0);
+  return quantile(looked.map(({ plane }) => noiseOf(rooted(plane))), 0.15) || 0; // prettier-ignore
+}
 
 function tell({ tiling, sidesA, sidesB }: Pending, wayPlanned: Xy): Told[] {
   const noise = Math.max(noiseOfSides(sidesA!), noiseOfSides(sidesB!));
@@ -341,7 +344,7 @@ export async function prove(
     1,
     ...ordered.map(({ widthPx, heightPx }) => Math.max(widthPx, heightPx)),
   );
-  const k = Math.max(longest < HALVED_FROM_PX ? 1 : 2, Math.ceil(longest / SMALL_PX));
+  const k = reducedBy(Math.max(longest < HALVED_FROM_PX ? 1 : 2, Math.ceil(longest / SMALL_PX)));
   const { smalls, aside: broken } = await smallsOf(ordered, k, work, step);
   const aside = [...otherSize, ...broken];
   const pitchMm = Math.max(plan.widthMm, plan.heightMm) / longest;

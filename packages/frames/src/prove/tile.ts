@@ -4,9 +4,10 @@ import { movedBy, rooted, smoothed } from '../planes/filter.js';
 import { reduced, type Plane } from '../planes/plane.js';
 
 /**
- * One tile of two frames laid on each other to a small part of a pixel: first by phase correlation on
- * half the size, then by least squares on the light itself. Sources: Kuglin and Hines (1975); the
- * peak between pixels after Foroosh et al. (2002), from memory; Lucas and Kanade (1981).
+ * One tile of two frames laid on each other to a small part of a pixel: first by phase correlation,
+ * then by least squares on the light itself. Larger tiles at half the size, which leaves the place
+ * open by a few hundredths of a pixel. Sources: Kuglin and Hines (1975); the peak between pixels after
+ * Foroosh et al. (2002), from memory; Lucas and Kanade (1981).
  */
 export interface TileMatch {
   /** `poor`: too little to see. `lost`: there is something to see, and it is not in both. */
@@ -111,12 +112,14 @@ function fitted(a: Plane, b: Plane, start: Peak, rounds: number): Fitted | null 
     const held = Math.max(1, Math.hypot(step.dx, step.dy));
     dx += step.dx / held;
     dy += step.dy / held;
-    if (Math.hypot(step.dx, step.dy) < 0.002) break;
+    if (Math.hypot(step.dx, step.dy) < AT_REST_PX) break;
     if (Math.hypot(dx - start.dx, dy - start.dy) > STRAY) return null;
   }
   return found;
 }
 
+/** A step of less than this changes nothing that counts, pixels. */
+const AT_REST_PX = 0.004;
 /** Least squares only makes the peak of the correlation finer, pixels. */
 const STRAY = 4;
 
@@ -167,12 +170,16 @@ function stepOf(a: Plane, b: Plane, { left, right, top, foot }: Edges) {
   }
 }
 
+/** Of larger tiles every other pixel tells the light as well. */
+const SPARED_FROM = 128;
+
 /** How much brighter b is than a where both are unclipped, stops. */
 function brighter(a: Plane, b: Plane, dx: number, dy: number): number | null {
   const [ix, iy] = [Math.round(dx), Math.round(dy)];
   let [sumA, sumB, count] = [0, 0, 0];
-  for (let y = Math.max(0, -iy); y < a.height - Math.max(0, iy); y++) {
-    for (let x = Math.max(0, -ix); x < a.width - Math.max(0, ix); x++) {
+  const every = a.width >= SPARED_FROM ? 2 : 1;
+  for (let y = Math.max(0, -iy); y < a.height - Math.max(0, iy); y += every) {
+    for (let x = Math.max(0, -ix); x < a.width - Math.max(0, ix); x += every) {
       const i = y * a.width + x;
       const j = (y + iy) * a.width + x + ix;
       if (a.clipped?.[i] || b.clipped?.[j]) continue;
@@ -181,7 +188,9 @@ function brighter(a: Plane, b: Plane, dx: number, dy: number): number | null {
       count++;
     }
   }
-  return count > a.data.length / 8 && sumA > 0 && sumB > 0 ? Math.log2(sumB / sumA) : null;
+  return count * every * every > a.data.length / 8 && sumA > 0 && sumB > 0
+    ? Math.log2(sumB / sumA)
+    : null;
 }
 
 /** How well a tile could place itself against noise of `noise` on each side, pixels of the tile. */
@@ -220,24 +229,24 @@ const HALVED_FROM = 96;
  * @param noise of the root of light, one standard deviation
  */
 export function matchTile(a: Plane, b: Plane, noise: number): TileMatch {
-  const [fullA, fullB] = [rooted(a), rooted(b)];
   const k = a.width >= HALVED_FROM && a.height >= HALVED_FROM ? 2 : 1;
-  const [halfA, halfB] = [reduced(fullA, k), reduced(fullB, k)];
+  const [smallA, smallB] = [rooted(reduced(a, k)), rooted(reduced(b, k))];
   const least = Math.max(noise, LEAST_NOISE) / k;
-  const [couldA, couldB] = [couldPlace(halfA, least), couldPlace(halfB, least)];
+  const [couldA, couldB] = [couldPlace(smallA, least), couldPlace(smallB, least)];
   if (Math.max(couldA, couldB) > POOR_PX) {
     // Something to see in one and nothing in the other is no sign: mist, or a hand before the lens.
     return Math.min(couldA, couldB) > POOR_PX / 4 ? POOR : { ...POOR, state: 'lost' };
   }
-  const peak = peakOf(halfA, halfB);
-  const [softA, softB] = [smoothed(halfA), smoothed(halfB)];
-  const near = fitted(softA, softB, peak, 4);
-  if (!near || near.alike < ALIKE) return { ...POOR, state: 'lost', alike: near?.alike ?? 0 };
-  const fine = k === 1 ? near : fitted(smoothed(fullA), smoothed(fullB), { dx: near.dx * k, dy: near.dy * k }, 2); // prettier-ignore
-  if (!fine || fine.sigmaPx > SURE_PX) return POOR;
-  const { dx, dy, sigmaPx } = fine;
-  return { state: 'matched', dx, dy, alike: near.alike, sigmaPx, stops: brighter(a, b, dx, dy) };
+  const found = fitted(smoothed(smallA), smoothed(smallB), peakOf(smallA, smallB), ROUNDS);
+  if (!found || found.alike < ALIKE) return { ...POOR, state: 'lost', alike: found?.alike ?? 0 };
+  if (found.sigmaPx * k > SURE_PX) return POOR;
+  const { alike } = found;
+  const [dx, dy, sigmaPx] = [found.dx * k, found.dy * k, found.sigmaPx * k];
+  return { state: 'matched', dx, dy, alike, sigmaPx, stops: brighter(a, b, dx, dy) };
 }
+
+/** Steps of least squares; fewer when they come to rest. */
+const ROUNDS = 4;
 
 /** A file's own steps are noise too: a quarter of a step of 8 bits. */
 const LEAST_NOISE = 0.001;

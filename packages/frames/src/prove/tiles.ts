@@ -17,8 +17,8 @@ export interface Tiling {
 const LARGEST_PX = 256;
 const LEAST_PX = 32;
 /** So many along the short and the long side of an overlap at most. */
-const MOST_SHORT = 6;
-const MOST_LONG = 10;
+const MOST_SHORT = 5;
+const MOST_LONG = 9;
 /** Pixels kept free at a frame's edge. */
 const EDGE_PX = 2;
 

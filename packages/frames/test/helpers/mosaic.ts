@@ -5,12 +5,20 @@ import { lookAt, scene, type Look, type Scene } from './scene.js';
 
 /** Mosaics cut from one scene, with what went wrong put in. */
 
+/** Every so many pixels each way. */
+function thinned({ width: w, height: h, data }: Plane, every = 1): Plane {
+  const [width, height] = [Math.ceil(w / every), Math.ceil(h / every)];
+  const out = new Float32Array(width * height);
+  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) out[y * width + x] = data[y * every * w + x * every]!; // prettier-ignore
+  return { width, height, data: out };
+}
+
 export const fileOf = (name: string, plane: Plane, takenS: number | null = null): FrameFile => ({
   name,
   widthPx: plane.width,
   heightPx: plane.height,
   takenS,
-  load: () => Promise.resolve({ piece: (area) => cut(plane, area), close: () => undefined }),
+  load: () => Promise.resolve({ piece: (area, every) => thinned(cut(plane, area), every), close: () => undefined }), // prettier-ignore
 });
 
 export interface Grid {
