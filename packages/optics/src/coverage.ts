@@ -13,6 +13,14 @@ export interface Cone {
   readonly imageDistanceMm: number;
   /** How far ahead of the lens centre, along the axis, the cone's point lies: (p − 1) f; 0 unless given. */
   readonly apexMm?: number;
+  /** Falloff that was measured, from the middle outwards; natural falloff unless given. */
+  readonly fall?: readonly FallAt[];
+}
+
+/** Light lost under an angle from the axis, given by its tangent as seen from the exit pupil. */
+export interface FallAt {
+  readonly tan: number;
+  readonly stops: number;
 }
 
 export interface Frame {
@@ -176,15 +184,44 @@ export function worstCorner(cone: Cone, frame: Frame): CornerMargin {
 export const frameCovered = (cone: Cone, frame: Frame): boolean =>
   CORNERS.every((corner) => covers(cone, frameCorner(frame, corner)));
 
+/** Natural falloff of a straight lens under an angle whose tangent is given, stops. */
+const naturalStops = (tan: number): number => 2 * Math.log2(1 + tan * tan);
+
+/**
+ * Measured falloff under an angle from the axis: straight between what was measured, from 0 in the
+ * middle; past the last it goes on as natural falloff does.
+ */
+function measuredAt(fall: readonly FallAt[], tan: number): number {
+  let before: FallAt = { tan: 0, stops: 0 };
+  for (const next of fall) {
+    if (tan <= next.tan) {
+      const share = next.tan > before.tan ? (tan - before.tan) / (next.tan - before.tan) : 1;
+      return before.stops + share * (next.stops - before.stops);
+    }
+    before = next;
+  }
+  return before.stops + naturalStops(tan) - naturalStops(before.tan);
+}
+
+/** What was measured on a lens that stood straight, before a sensor that may lean. */
+function measuredStops(fall: readonly FallAt[], ray: Vec3, beta: number): number {
+  const cosBeta = beta / length(ray);
+  const cosGamma = ray[2] / length(ray);
+  const tan = Math.sqrt(Math.max(0, 1 / (cosBeta * cosBeta) - 1));
+  return measuredAt(fall, tan) + 3 * Math.log2(cosBeta / cosGamma);
+}
+
 /**
  * Natural falloff at a place of the sensor against the middle of a straight lens's picture, stops:
  * cos β cos³ γ, seen from the exit pupil under β from the lens axis and γ from the sensor's normal;
  * cos⁴ for a straight lens. Infinity where no light comes.
+ * Where the cone carries measured falloff, that, with what the lean adds.
  * Source: Ray (2002); the leaned form by summing over the stop.
  */
 export function falloffStops(cone: Cone, place: Point): number {
   const ray = toApex(cone, place);
   const beta = dot(ray, cone.axis);
+  if (cone.fall && beta > 0 && ray[2] > 0) return measuredStops(cone.fall, ray, beta);
   return beta > 0 && ray[2] > 0 ? -Math.log2((beta * ray[2] ** 3) / length(ray) ** 4) : Infinity;
 }
 

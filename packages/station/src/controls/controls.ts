@@ -15,6 +15,7 @@ import { lockedLean } from '../optical/turning.js';
 import { fixed, fStop, type Units } from '../words/format.js';
 import type { Station } from '../document/station.js';
 import { focusEnds } from '../document/chain.js';
+import { circleTable } from '../optical/measured.js';
 import { bareFocus, leanLengthDeg, leanTurns, setup, shiftLengthMm } from '../optical/setup.js';
 import { hasSecondStandard, leanedOf, stanceOfStation } from '../document/standards.js';
 import type { Movement } from '../document/movements.js';
@@ -106,7 +107,7 @@ function movement(
     parse: linear ? (text) => parseLengthMm(text, 'mm') : (text) => parseAngleDeg(text),
     domain: (station) => {
       const { [field]: range, [radial]: length } = station.movement_limits;
-      const largest = Math.max(...station.lens.circle.map((entry) => entry.diameter_mm));
+      const largest = Math.max(...circleTable(station.lens).map(({ diameterMm }) => diameterMm));
       const free = linear ? niceAbove(largest / 3) : FREE_TILT_DEG;
       const ends = [...(range ?? []), ...(length === undefined ? [] : [length])].map(Math.abs);
       // A movement the rig does not have still shows a scale, all of it past the mechanism.

@@ -21,7 +21,7 @@ import {
   type Point,
 } from '@gangway/optics';
 import { multiplied } from '../document/chain.js';
-import { circleTable, setup, sharpFraction, type Setup } from '../optical/setup.js';
+import { circleTable, coreMmAt, setup, type Setup } from '../optical/setup.js';
 import type { Station } from '../document/station.js';
 import type { Standing } from '../optical/state.js';
 
@@ -105,7 +105,7 @@ export function coverDrawing(station: Station): CoverDrawing {
           core: outline(station, s, s.core).map(out),
         },
     core: grown(circleOnSensor(s.core)),
-    coreDiameterMm: s.circleMm * sharpFraction(station.lens) * k,
+    coreDiameterMm: coreMmAt(station.lens, station.aperture, s) * k,
     neighbours: neighbours(station, s).flatMap(({ fNumber, bareMm }) => {
       const halfAngleRad = coneHalfAngleRad(bareMm, s.engravedMm, s.pupilRatio);
       const ellipse = grown(circleOnSensor({ ...s.cone, halfAngleRad }));
@@ -141,7 +141,9 @@ const outline = (station: Station, s: Setup, cone: Cone): Point[] =>
 /** Half the largest circle, or half the back's diagonal when that is larger. */
 function baseMm(station: Station, s: Setup): number {
   const largest =
-    Math.max(...station.lens.circle.map((entry) => entry.diameter_mm)) * s.combined * s.factor;
+    Math.max(...circleTable(station.lens).map(({ diameterMm }) => diameterMm)) *
+    s.combined *
+    s.factor;
   return Math.max(largest, Math.hypot(station.back.width_mm, station.back.height_mm)) / 2;
 }
 

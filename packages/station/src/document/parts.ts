@@ -25,6 +25,7 @@ import {
   turnDeg,
   yesOrNo,
 } from './fields.js';
+import { measuredSchema } from './measured.js';
 import { frameStopsSchema } from './mosaic.js';
 
 /** The things a rig is made of, as the station file and the kit both write them. */
@@ -118,6 +119,7 @@ const lensShape = {
   has_foot: yesOrNo().optional(),
   /** Its shutter must be open or cocked for mounting or for a live picture. */
   needs_open_shutter: yesOrNo().optional(),
+  measured: measuredSchema.optional(),
   ...common,
 };
 

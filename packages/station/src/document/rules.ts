@@ -7,6 +7,7 @@ import {
   type Stance,
 } from '@gangway/optics';
 import { focusingLensOf } from './chain.js';
+import { measuredRules } from './measured.js';
 import type { Refuse } from './refuse.js';
 import { siteRules } from './site-rules.js';
 import { leanedOf, stanceOfStation } from './standards.js';
@@ -40,7 +41,7 @@ export function backRules(
 }
 
 export function lensRules(
-  lens: Pick<Lens, 'f_min' | 'f_max' | 'circle' | 'movement'>,
+  lens: Pick<Lens, 'f_min' | 'f_max' | 'circle' | 'movement' | 'measured'>,
   at: Path,
   refuse: Refuse,
 ): void {
@@ -59,6 +60,7 @@ export function lensRules(
     }
   });
   movementRules(lens.movement, [...at, 'movement'], refuse);
+  measuredRules(lens.measured, [...at, 'measured'], refuse);
 }
 
 export function movementRules(

@@ -1,3 +1,5 @@
+import type { Station } from '../document/station.js';
+import { measuredOf } from '../optical/measured.js';
 import { lightOf, meteredFNumber, reciprocityOf } from '../exposure/light.js';
 import { exposureReport } from '../exposure/report.js';
 import { bracketsSaid, powerSaid, timeToSet } from '../exposure/verdict.js';
@@ -103,18 +105,21 @@ function brackets(asked: Asked): Why {
   };
 }
 
+/** What light falls off by; natural falloff no stop cures. */
+const fallSaid = ({ lens }: Station): string =>
+  measuredOf(lens)?.falloff ? 'Measured falloff' : 'Natural falloff, which no stop cures,';
+
 function corner(asked: Asked): Why {
   const report = exposureReport(asked.station, exposureOf(asked), asked.setup);
   return {
     title: 'Light lost in the darkest corner',
     result: said(report.corner_stops, two),
-    words:
-      'Natural falloff where the frame stands now; no stop cures it. It is not added to the time: a centre filter evens it out, or a longer exposure merged in at the corner.',
+    words: `${fallSaid(asked.station)} where the frame stands now. It is not added to the time: a centre filter evens it out, or a longer exposure merged in at the corner.`,
     formula: 'log₂ of cos β · cos³ γ',
     numbers: [],
     source:
       'Ray, Applied Photographic Optics, 3rd ed. (2002); the leaned form by summing over the stop.',
-    rests: ['exposure'],
+    rests: ['exposure', 'light'],
   };
 }
 

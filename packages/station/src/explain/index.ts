@@ -1,3 +1,4 @@
+import { measuredFor, measurementsOf } from '../report/measured.js';
 import { readings } from '../report/readings.js';
 import type { Station } from '../document/station.js';
 import { setup } from '../optical/setup.js';
@@ -29,5 +30,9 @@ const REASONS = {
 
 export type Reason = keyof typeof REASONS;
 
-export const why = (reason: Reason, station: Station): Why =>
-  REASONS[reason]({ station, report: readings(station), setup: setup(station) });
+/** The reason for a result; where it rests on what was measured, it says so. */
+export function why(reason: Reason, station: Station): Why {
+  const found = REASONS[reason]({ station, report: readings(station), setup: setup(station) });
+  const measured = measuredFor(measurementsOf(station), found.rests);
+  return { ...found, words: [found.words, ...measured.map((each) => each.why)].join(' ') };
+}

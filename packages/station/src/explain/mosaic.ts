@@ -1,3 +1,4 @@
+import { measuredOf } from '../optical/measured.js';
 import { depthsOf, type Depths } from '../mosaic/depths.js';
 import { layoutOf, overlapOf, type Layout } from '../mosaic/layout.js';
 import { parallaxOf } from '../mosaic/parallax.js';
@@ -124,13 +125,12 @@ function light(asked: Asked): Why {
       report.falloff_stops === null
         ? 'none at a corner'
         : `${fixed(report.falloff_stops, 2)} stops`,
-    words:
-      'Darkest place against the lightest. It is natural falloff, which no stop cures: a centre filter of that density does, or a frame of evenly lit white at each place, taken off afterwards.',
+    words: `Darkest place against the lightest. ${measuredOf(asked.station.lens)?.falloff ? 'It is as it was measured' : 'It is natural falloff, which no stop cures'}: a centre filter of that density does, or a frame of evenly lit white at each place, taken off afterwards.`,
     formula: 'log₂ of cos β · cos³ γ, darkest against lightest',
     numbers: [number('v', 'image distance', mm(layout.imageDistanceMm, 2))],
     source:
       'Ray, Applied Photographic Optics, 3rd ed. (2002); the leaned form by summing over the stop.',
-    rests: ['overlap'],
+    rests: ['overlap', 'light'],
   };
 }
 

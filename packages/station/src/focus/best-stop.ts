@@ -6,6 +6,7 @@ import {
   type Diffraction,
 } from '@gangway/optics';
 import type { Station } from '../document/station.js';
+import { keptAt, ownPatchMm } from '../optical/measured.js';
 import type { Setup } from '../optical/setup.js';
 import { opticalState } from '../optical/state.js';
 import { actingFNumber, atStop, diffractionAt, stopsOf } from '../optical/stops.js';
@@ -40,18 +41,59 @@ function serves(station: Station, at: Setup, marks: readonly MarkReading[]): boo
   return state !== 'outside' && state !== 'ring';
 }
 
-/** Blur and Airy disc of the worst mark that must be sharp, µm; null where one comes to no focus. */
-export function spotUm(at: Setup, marks: readonly MarkReading[]): number | null {
-  const blurs = marksAt(at, marks)
-    .filter((_, i) => marks[i]!.mark.must === 'sharp')
-    .map(({ blurUm }) => blurUm);
-  const worst = Math.max(0, ...blurs);
-  return Number.isFinite(worst) ? combinedSpot(worst, airyDiameterUm(actingFNumber(at))) : null;
+/** Radius at infinity that a mark's angle stands for, on the bare lens, mm. */
+const radiusOf = ({ lens }: Station, { pupilRatio }: Setup, { tanAxis }: MarkReading): number =>
+  tanAxis * pupilRatio * lens.focal_length_mm;
+
+/**
+ * What lens and diffraction make of a point at a mark, µm on the back: as it was measured there, else
+ * the Airy disc. What was measured at infinity grows with the extension as the Airy disc does.
+ */
+function ownSpotUm(station: Station, at: Setup, mark: MarkReading): number {
+  const acting = actingFNumber(at);
+  const bare = at.fNumber / at.combined;
+  const patch = ownPatchMm(station.lens, bare, radiusOf(station, at, mark));
+  return patch === null ? airyDiameterUm(acting) : (1000 * patch * acting) / bare;
+}
+
+/**
+ * Blur of the worst mark that must be sharp together with what lens and diffraction add, µm; null
+ * where one comes to no focus.
+ */
+export function spotUm(station: Station, at: Setup, marks: readonly MarkReading[]): number | null {
+  const read = marksAt(at, marks);
+  const spots = marks.flatMap((mark, i) =>
+    mark.mark.must === 'sharp' ? [combinedSpot(read[i]!.blurUm, ownSpotUm(station, at, mark))] : [],
+  );
+  const worst = Math.max(airyDiameterUm(actingFNumber(at)), ...spots);
+  return Number.isFinite(worst) ? worst : null;
+}
+
+/** A stop that keeps so much of the best detail is as good as the best to the eye. */
+const NEAR_BEST = 0.9;
+
+/**
+ * Stops at which the lens's own faults do not show: as it was measured; where it was not, from two
+ * stops down. What was measured as a spot is in the spot.
+ */
+function faultless(
+  station: Station,
+  s: Setup,
+  marks: readonly MarkReading[],
+  fNumber: number,
+): boolean {
+  const { lens } = station;
+  const radii = marks.filter(({ mark }) => mark.must === 'sharp').map((mark) => radiusOf(station, s, mark)); // prettier-ignore
+  if (radii.every((radius) => ownPatchMm(lens, fNumber, radius) !== null)) return true;
+  const kept = radii.map((radius) => keptAt(lens, fNumber, radius));
+  if (kept.every((each) => each !== null)) return kept.every((each) => each >= NEAR_BEST);
+  return fNumber >= STOPPED_DOWN * lens.f_min;
 }
 
 /**
  * The best stop as lens, back and focus are set; null where none holds every mark and covers.
  * The least spot √(b² + Airy²) of the worst mark, from those at least two stops down where any serve.
+ * Of a lens whose sharpness was measured, its own spot stands for the Airy disc and no stop is left out.
  */
 export function bestStop(station: Station, s: Setup): BestStop | null {
   const marks = readMarks(station, s);
@@ -60,12 +102,12 @@ export function bestStop(station: Station, s: Setup): BestStop | null {
   for (const fNumber of stopsOf(station)) {
     const at = atStop(station, s, fNumber);
     if (!serves(station, at, marks)) continue;
-    const spot = spotUm(at, marks);
+    const spot = spotUm(station, at, marks);
     if (spot === null) continue;
     found.push({ fNumber, spotUm: spot, diffraction: diffractionAt(station, at) });
   }
   const clear = found.filter(({ diffraction }) => diffraction !== 'plain');
-  const down = clear.filter(({ fNumber }) => fNumber >= STOPPED_DOWN * station.lens.f_min);
+  const down = clear.filter(({ fNumber }) => faultless(station, s, marks, fNumber));
   const from = down.length > 0 ? down : found;
   if (from.length === 0) return null;
   const best = from.reduce((a, b) => (b.spotUm < a.spotUm - 1e-12 ? b : a));

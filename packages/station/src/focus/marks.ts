@@ -1,4 +1,4 @@
-import { fNumberNeeded, inverseDepth, patchStretch, project } from '@gangway/optics';
+import { angleFromAxis, fNumberNeeded, inverseDepth, patchStretch, project } from '@gangway/optics';
 import type { Mark, Station } from '../document/station.js';
 import { markPlace } from '../optical/places.js';
 import type { Setup } from '../optical/setup.js';
@@ -25,6 +25,8 @@ export interface MarkReading {
   /** Blur wanted at least where it is to be soft, before any factor behind the movements, mm. */
   readonly wantedMm: number;
   readonly inFrame: boolean;
+  /** Tangent of its angle from the lens axis, behind the lens. */
+  readonly tanAxis: number;
 }
 
 /**
@@ -43,11 +45,13 @@ export function readMarks(station: Station, setup: Setup): MarkReading[] {
     const ahead = point[2] > 0;
     const u = inverseDepth(f, setup.axis, point);
     const { x, y } = project(point, v);
+    const angle = ahead ? angleFromAxis(setup.cone, { x, y }) : 0;
     return {
       mark,
       depthMm: ahead && u > 0 ? finite(1 / u) : null,
       needed: ahead ? fNumberNeeded(pupil, v, u, setup.cocMm) : Infinity,
       wantedMm: mark.blur_um === undefined ? setup.cocMm : mark.blur_um / 1000 / factor,
+      tanAxis: angle < Math.PI / 2 ? Math.tan(angle) : Infinity,
       inFrame:
         ahead &&
         Math.abs(x - frame.shiftMm) <= frame.widthMm / 2 &&

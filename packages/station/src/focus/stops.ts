@@ -1,5 +1,6 @@
 import { airyDiameterUm, type Diffraction } from '@gangway/optics';
 import type { Station } from '../document/station.js';
+import { measuredOf } from '../optical/measured.js';
 import { keptPart, setup, turnedBack, type Setup } from '../optical/setup.js';
 import { opticalState, type State } from '../optical/state.js';
 import { actingFNumber, atStop, diffractionAt, stopsOf } from '../optical/stops.js';
@@ -82,7 +83,7 @@ function lineAt(
     (found, i) => (found === null || read[i]!.blurUm > read[found]!.blurUm ? i : found),
     null,
   );
-  const spot = spotUm(s, marks);
+  const spot = spotUm(station, s, marks);
   const pitchUm = s.pixelPitchMm === null ? null : s.pixelPitchMm * 1000;
   const { criterion } = station;
   const print = criterion.print_width_mm !== undefined ? criterion.print_width_mm : null;
@@ -123,9 +124,13 @@ function whyBest(
       ? `The stops that hold every mark leave a corner without light.${spot}`
       : `No stop of this lens holds every mark as it is set.${spot}`;
   }
-  const at = `${fStop(best.fNumber)} makes the smallest spot of the worst mark, ${fixed(best.spotUm!, 0)} µm: ${fixed(best.worstBlurUm!, 0)} µm of blur${best.worst ? ` at ${best.worst}` : ''} and an Airy disc of ${fixed(best.airyUm, 0)} µm.`;
+  const sharp = measuredOf(station.lens)?.sharpness !== undefined;
+  const own = sharp
+    ? 'what the lens was measured to add'
+    : `an Airy disc of ${fixed(best.airyUm, 0)} µm`;
+  const at = `${fStop(best.fNumber)} makes the smallest spot of the worst mark, ${fixed(best.spotUm!, 0)} µm: ${fixed(best.worstBlurUm!, 0)} µm of blur${best.worst ? ` at ${best.worst}` : ''} and ${own}.`;
   const wider =
-    Math.abs(best.fNumber / station.lens.f_min / 2 - 1) < 0.05
+    !sharp && Math.abs(best.fNumber / station.lens.f_min / 2 - 1) < 0.05
       ? ' Wider stops are left out for the lens’s own faults.'
       : '';
   return `${at}${wider} ${judged(set, best)}`.trim();

@@ -13,7 +13,6 @@ import {
   magnificationAt,
   movementWays,
   placingAt,
-  type CircleAtStop,
   type Cone,
   type Criterion,
   type Focused,
@@ -29,6 +28,7 @@ import {
 import { aheadOfFocus, focusingLensOf, multiplied } from '../document/chain.js';
 import type { Crop, Lens, MovementLimits, Station } from '../document/station.js';
 import { leanedOf, stanceOfStation } from '../document/standards.js';
+import { circleTable, fallTable, sharpRadiusMm } from './measured.js';
 
 /**
  * A station in the terms the physics works in. A multiplier between lens and movements makes one
@@ -80,6 +80,22 @@ export const DEFAULT_SHARP_FRACTION = 0.8;
 
 export const sharpFraction = (lens: Lens): number => lens.sharp_fraction ?? DEFAULT_SHARP_FRACTION;
 
+/**
+ * Diameter of the circle that is sharp at a stop, mm at infinity as the movements see it: to where the
+ * lens's own patch was measured to be no larger than the circle of confusion, else a part of the circle.
+ */
+export function coreMmAt(
+  lens: Lens,
+  fNumber: number,
+  { circleMm, cocMm, combined }: Pick<Setup, 'circleMm' | 'cocMm' | 'combined'>,
+): number {
+  const usual = circleMm * sharpFraction(lens);
+  const found = sharpRadiusMm(lens, fNumber, cocMm / combined);
+  if (!found) return usual;
+  const measured = 2 * found.radiusMm * combined;
+  return Math.min(circleMm, found.beyond ? Math.max(usual, measured) : measured);
+}
+
 /** Width and height of the back as it is turned, mm. */
 export function turnedBack(back: Station['back']): { widthMm: number; heightMm: number } {
   return back.orientation === 'portrait'
@@ -88,13 +104,13 @@ export function turnedBack(back: Station['back']): { widthMm: number; heightMm: 
 }
 
 /** Whether a lens's circle is given at a stop or on both sides of it; else it is only held at an end. */
-export function circleGiven({ circle }: Lens, fNumber: number): boolean {
-  const [first, last] = [circle[0]!.f_number, circle.at(-1)!.f_number];
+export function circleGiven(lens: Lens, fNumber: number): boolean {
+  const table = circleTable(lens);
+  const [first, last] = [table[0]!.fNumber, table.at(-1)!.fNumber];
   return fNumber >= first * (1 - ENGRAVED) && fNumber <= last * (1 + ENGRAVED);
 }
 
-export const circleTable = (lens: Lens): CircleAtStop[] =>
-  lens.circle.map((entry) => ({ fNumber: entry.f_number, diameterMm: entry.diameter_mm }));
+export { circleTable };
 
 function criterion(station: Station): Criterion {
   const given = station.criterion;
@@ -233,6 +249,9 @@ export function setup(station: Station): Setup {
     apexMm: (pupilRatio - 1) * focalLengthMm,
   };
   const pixelPitchMm = back.width_px === undefined ? null : back.width_mm / back.width_px;
+  const cocMm = cocOf(station, kept, behind, pixelPitchMm) / behind;
+  const fall = fallTable(lens, aperture, pupilRatio);
+  const lit: Cone = fall ? { ...cone, fall } : cone;
   return {
     focalLengthMm,
     engravedMm,
@@ -248,10 +267,14 @@ export function setup(station: Station): Setup {
     imageDistanceMm,
     bedMm: bedReading(stance, imageDistanceMm),
     lensCentre: lensFromMark(stance, imageDistanceMm),
-    cone,
+    cone: lit,
     core: {
-      ...cone,
-      halfAngleRad: coneHalfAngleRad(circleMm * sharpFraction(lens), engravedMm, pupilRatio),
+      ...lit,
+      halfAngleRad: coneHalfAngleRad(
+        coreMmAt(lens, aperture, { circleMm, cocMm, combined }),
+        engravedMm,
+        pupilRatio,
+      ),
     },
     frame: {
       widthMm: kept.widthMm,
@@ -265,7 +288,7 @@ export function setup(station: Station): Setup {
     set,
     mechanism: mechanism(station),
     pixelPitchMm,
-    cocMm: cocOf(station, kept, behind, pixelPitchMm) / behind,
+    cocMm,
   };
 }
 

@@ -12,7 +12,8 @@ import {
 import { contactsKnown, multiplied } from '../document/chain.js';
 import { judgedByPixels } from '../document/criterion.js';
 import type { Station } from '../document/station.js';
-import { circleTable, mechanism, sharpFraction, type Setup } from './setup.js';
+import { circleTable, fallTable } from './measured.js';
+import { coreMmAt, mechanism, type Setup } from './setup.js';
 
 /** A setup at another stop: what the aperture changes, and nothing else. */
 export function atStop(station: Station, s: Setup, fNumber: number): Setup {
@@ -22,12 +23,18 @@ export function atStop(station: Station, s: Setup, fNumber: number): Setup {
   );
   const half = (diameterMm: number): number =>
     coneHalfAngleRad(diameterMm, s.engravedMm, s.pupilRatio);
+  const measured = fallTable(station.lens, fNumber, s.pupilRatio);
+  const fall = measured ? { fall: measured } : {};
   return {
     ...s,
     fNumber: fNumber * s.combined,
     circleMm,
-    cone: { ...s.cone, halfAngleRad: half(circleMm) },
-    core: { ...s.core, halfAngleRad: half(circleMm * sharpFraction(station.lens)) },
+    cone: { ...s.cone, ...fall, halfAngleRad: half(circleMm) },
+    core: {
+      ...s.core,
+      ...fall,
+      halfAngleRad: half(coreMmAt(station.lens, fNumber, { ...s, circleMm })),
+    },
     mechanism: mechanism({ ...station, aperture: fNumber }),
   };
 }

@@ -9,6 +9,7 @@ import {
   setup,
   type Setup,
 } from '../optical/setup.js';
+import { sharpRadiusMm } from '../optical/measured.js';
 import { leanSizeDeg } from '../words/lean.js';
 import { crossesInFocus } from '../exposure/passing.js';
 import { lengthsOf } from '../document/chain.js';
@@ -19,6 +20,8 @@ import { blanksOf } from '../rig/blanks.js';
 export type Rests =
   | 'circle'
   | 'core'
+  | 'light'
+  | 'stop'
   | 'criterion'
   | 'sharpness'
   | 'exposure'
@@ -51,8 +54,8 @@ type Look = (station: Station, s: Setup) => Assumption[];
 
 const circle: Look = ({ lens, aperture }) => {
   if (circleGiven(lens, aperture)) return [];
-  const { f_number: first } = lens.circle[0]!;
-  const { f_number: last } = lens.circle.at(-1)!;
+  const table = circleTable(lens);
+  const [{ fNumber: first }, { fNumber: last }] = [table[0]!, table.at(-1)!];
   const wider = aperture < first;
   const from = wider ? first : last;
   const value = circleDiameterMm(circleTable(lens), aperture);
@@ -66,8 +69,9 @@ const circle: Look = ({ lens, aperture }) => {
   ];
 };
 
-const core: Look = ({ lens }) =>
-  lens.sharp_fraction !== undefined
+const core: Look = ({ lens, aperture }, s) =>
+  lens.sharp_fraction !== undefined ||
+  sharpRadiusMm(lens, aperture, s.cocMm / s.combined)?.beyond === false
     ? []
     : [
         {

@@ -12,6 +12,7 @@ import {
   planeOfSharpFocus,
 } from '@gangway/optics';
 import { assumptionsOf } from './assumed.js';
+import { measurementsOf } from './measured.js';
 import { turningOf } from '../optical/turning.js';
 import { reportFacade } from '../facade/facade.js';
 import { reportTurnIn } from '../facade/turn-in.js';
@@ -32,6 +33,7 @@ import { finite } from '../words/finite.js';
 export function readings(station: Station): Readings {
   const s = setup(station);
   const { held_off } = station;
+  const measured = measurementsOf(station).map(({ pointer, why }) => ({ pointer, why }));
   return {
     optics: optics(station, s),
     rig: rigReport(station, s),
@@ -46,6 +48,7 @@ export function readings(station: Station): Readings {
     ...(station.turn_in ? { turn_in: reportTurnIn(s, station.turn_in) } : {}),
     turning: turning(station),
     assumed: assumptionsOf(station, s).map(({ pointer, value, why }) => ({ pointer, value, why })),
+    ...(measured.length > 0 ? { measured } : {}),
   };
 }
 

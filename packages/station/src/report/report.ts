@@ -63,6 +63,8 @@ export interface Report {
   } | null;
   /** Every input that nobody gave and on which a figure of this report rests. */
   assumed: { pointer: string; value: unknown; why: string }[];
+  /** What of the lens was measured, and is used; left out where nothing was. */
+  measured?: { pointer: string; why: string }[];
 }
 
 /** What a station gives without searching: the report but for its searched parts, its mosaic and its exposure. */

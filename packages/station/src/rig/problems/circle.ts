@@ -18,9 +18,9 @@ export const circleSmall: Check = (asked) => {
   const diagonal = Math.hypot(station.back.width_mm, station.back.height_mm);
   const circle = circleOnBack(asked);
   if (circle >= diagonal - 1e-9) return [];
-  const stops = station.lens.circle.filter(
-    (entry) =>
-      multiplied(station.chain, entry.diameter_mm).circleMm * asked.setup.factor >= diagonal,
+  const stops = circleTable(station.lens).filter(
+    ({ diameterMm }) =>
+      multiplied(station.chain, diameterMm).circleMm * asked.setup.factor >= diagonal,
   );
   return [
     {
@@ -28,8 +28,8 @@ export const circleSmall: Check = (asked) => {
       joint: null,
       message: `The circle is ${mm(circle)} at ${fStop(station.aperture)} and infinity, the format’s diagonal ${mm(diagonal)}: corners stay dark.`,
       cure:
-        stops.length > 0 && stops[0]!.f_number > station.aperture
-          ? `Stop down to ${fStop(stops[0]!.f_number)}, focus closer, or crop.`
+        stops.length > 0 && stops[0]!.fNumber > station.aperture
+          ? `Stop down to ${fStop(stops[0]!.fNumber)}, focus closer, or crop.`
           : 'Focus closer, crop, or use a smaller format or a lens with a larger circle.',
     },
   ];
