@@ -3,6 +3,7 @@ import { performance } from 'node:perf_hooks';
 import { pathToFileURL } from 'node:url';
 import { gzipSync } from 'node:zlib';
 import { measureCards } from './lib/bench-cards.mjs';
+import { measureFrames } from './lib/bench-frames.mjs';
 import { measureKit, measureLongJob } from './lib/bench-lists.mjs';
 import { measureLog } from './lib/bench-log.mjs';
 import { measureLayouts, measureMosaicPage } from './lib/bench-mosaic.mjs';
@@ -26,6 +27,11 @@ await build({
   platform: 'node',
   logLevel: 'warning',
 });
+// Pictures alone: `npm run bench -- frames`.
+if (process.argv[2] === 'frames') {
+  await measureFrames(say, build);
+  process.exit(0);
+}
 const station = await import(pathToFileURL(out).href);
 const {
   evaluate,

@@ -14,6 +14,9 @@ const HIGHEST = 0.36;
 /** Side of the tiles, pixels. */
 export const DETAIL_PX = 128;
 
+/** Rings of frequencies that blur is told by: it takes more from finer ones. */
+export const RINGS = 6;
+
 interface Band {
   /** Places in the spectrum: half of the plane, the other half says the same. */
   readonly places: Int32Array;
@@ -21,6 +24,8 @@ interface Band {
   readonly fy: Float32Array;
   /** Things seen have less the finer they are: weighted so that all of the band counts. */
   readonly weights: Float32Array;
+  /** Which ring of frequencies each belongs to. */
+  readonly rings: Uint8Array;
 }
 
 let made: Band | null = null;
@@ -41,6 +46,7 @@ function band(): Band {
     fx: Float32Array.from(found, ({ x }) => x),
     fy: Float32Array.from(found, ({ y }) => y),
     weights: Float32Array.from(found, ({ f }) => f * f),
+    rings: Uint8Array.from(found, ({ f }) => Math.min(RINGS - 1, Math.floor(((f - LOWEST) / (HIGHEST - LOWEST)) * RINGS))), // prettier-ignore
   };
   return made;
 }
@@ -100,3 +106,33 @@ export const own = ({ re, im }: Detail): number => {
 
 /** Independent terms that a band's sum is made of: a windowed tile says each thing to its neighbours too. */
 export const bandTerms = (): number => band().places.length / 2;
+
+/** A tile's power ring by ring. */
+export function ownRings({ re, im }: Detail): Float64Array {
+  const { rings } = band();
+  const out = new Float64Array(RINGS);
+  for (let k = 0; k < re.length; k++) out[rings[k]!] = out[rings[k]!]! + re[k]! * re[k]! + im[k]! * im[k]!; // prettier-ignore
+  return out;
+}
+
+/** What is the same for every tile: each ring's part of white noise, mean frequency², and terms. */
+export function ringsOfBand(): readonly {
+  readonly share: number;
+  readonly f2: number;
+  readonly terms: number;
+}[] {
+  const { rings, weights } = band();
+  const [sums, counts] = [new Float64Array(RINGS), new Float64Array(RINGS)];
+  let total = 0;
+  weights.forEach((weight, k) => {
+    sums[rings[k]!] = sums[rings[k]!]! + weight;
+    counts[rings[k]!] = counts[rings[k]!]! + 1;
+    total += weight;
+  });
+  // Weights are frequency²: their mean is that of f².
+  return [...sums].map((sum, i) => ({
+    share: sum / total,
+    f2: sum / counts[i]!,
+    terms: counts[i]! / 2,
+  }));
+}

@@ -5,7 +5,7 @@ import type { Plane } from '../planes/plane.js';
 import type { FrameFile, LoadedFrame } from '../planes/source.js';
 import { matchTile } from '../prove/tile.js';
 import { breathe, type Work } from '../numbers/work.js';
-import { common, detailOf, own, bandTerms, DETAIL_PX, type Detail } from './detail.js';
+import { bandTerms, common, DETAIL_PX, detailOf, own, ownRings, ringsOfBand, type Detail } from './detail.js'; // prettier-ignore
 
 /**
  * The same picture several times: laid over each other tile by tile, and the detail of each tile in
@@ -20,6 +20,13 @@ export interface StackTile {
   readonly detail: readonly (number | null)[];
   /** What noise makes uncertain of each, one deviation. */
   readonly sigma: readonly number[];
+  /** Detail ring by ring of frequencies, and its deviation. */
+  readonly rings: readonly (readonly RingDetail[] | null)[];
+}
+
+export interface RingDetail {
+  readonly power: number;
+  readonly sigma: number;
 }
 
 export interface Stack {
@@ -144,6 +151,7 @@ export async function stackOf(
   }
   const noises = noisesOf(reads, places.length);
   const terms = bandTerms();
+  const ofRings = ringsOfBand();
   return {
     widthPx,
     heightPx,
@@ -158,19 +166,33 @@ export async function stackOf(
         const each = details[t];
         return each ? Math.max(0, own(each) - noises[i]! / each.light) : null;
       });
+      const rings = reads.map(({ details }, i) => {
+        const each = details[t];
+        if (!each) return null;
+        const noise = noises[i]! / each.light;
+        const powers = ownRings(each);
+        return ofRings.map(({ share, terms: count }, k): RingDetail => {
+          const power = Math.max(0, powers[k]! - noise * share);
+          return { power, sigma: doubtOf(power, noise * share, count) };
+        });
+      });
       return {
         x: x + DETAIL_PX / 2 - widthPx / 2,
         y: heightPx / 2 - y - DETAIL_PX / 2,
         detail,
-        // A sum of squares of detail and noise is off by twice their product and by noise squared.
         sigma: detail.map((each, i) => {
           const noise = noises[i]! / (reads[i]!.details[t]?.light ?? 1);
-          return Math.sqrt(((each ?? 0) * 4 * noise + 2 * noise * noise) / terms);
+          return doubtOf(each ?? 0, noise, terms);
         }),
+        rings,
       };
     }),
   };
 }
+
+/** A sum of squares of detail and noise is off by twice their product and by noise squared. */
+const doubtOf = (power: number, noise: number, terms: number): number =>
+  Math.sqrt((4 * power * noise + 2 * noise * noise) / terms);
 
 /** Part of the tiles, those with least detail, that noise is taken from. */
 const QUIET = 0.4;
