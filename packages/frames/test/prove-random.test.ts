@@ -33,8 +33,8 @@ function drawn(set: number) {
     },
     { lensTravels: fault === 'parallax' },
   );
-  const of = scene(40_000 + set, { finestPx: between(1.2, 2.5), layers: 3 });
-  const odd = scene(50_000 + set, { finestPx: 1.5, layers: 3 });
+  const of = scene(40_000 + set, { finestPx: between(1.2, 2.5), layers: 2 });
+  const odd = scene(50_000 + set, { finestPx: 1.5, layers: 2 });
   const look = { noise: between(0.001, 0.012), falloff: between(0, 1) };
   const jitter = (): Shot => ({
     off: { x: between(-1, 1), y: between(-1, 1) },

@@ -84,18 +84,21 @@ export function detailOf({ data, clipped }: Plane): Detail {
   };
 }
 
-/** How much two tiles have in common. @param dx, dy what a shows at p, b shows at p + d, pixels */
-export function common(a: Detail, b: Detail, dx: number, dy: number): number {
-  const { fx, fy } = band();
-  let sum = 0;
+/**
+ * How much two tiles have in common, ring by ring of frequencies.
+ * @param dx, dy what a shows at p, b shows at p + d, pixels
+ */
+export function commonRings(a: Detail, b: Detail, dx: number, dy: number): Float64Array {
+  const { fx, fy, rings } = band();
+  const out = new Float64Array(RINGS);
   for (let k = 0; k < a.re.length; k++) {
     // b = a moved: its spectrum is turned by −2π f·d; turned back, it lies on a.
     const angle = 2 * Math.PI * (fx[k]! * dx + fy[k]! * dy);
     const [c, s] = [Math.cos(angle), Math.sin(angle)];
     const [re, im] = [b.re[k]! * c - b.im[k]! * s, b.re[k]! * s + b.im[k]! * c];
-    sum += a.re[k]! * re + a.im[k]! * im;
+    out[rings[k]!] = out[rings[k]!]! + a.re[k]! * re + a.im[k]! * im;
   }
-  return sum;
+  return out;
 }
 
 export const own = ({ re, im }: Detail): number => {

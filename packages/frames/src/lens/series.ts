@@ -174,8 +174,13 @@ interface Half {
   readonly heightPx: number;
 }
 
+/**
+ * @param tiles of which sides are compared: none that lie out of depth
+ * @param all also those: a corner that is soft cannot be told from one that is near
+ */
 function lagsOf(
   tiles: readonly Looked[],
+  all: readonly Looked[],
   upTo: number,
   { widthPx, heightPx }: Half,
 ): Omit<Lag, 'why'>[] {
@@ -209,7 +214,7 @@ function lagsOf(
   ).map(([sx, sy, place]) => ({
     // prettier-ignore
     place,
-    values: tiles.flatMap((each) => {
+    values: all.flatMap((each) => {
       const value = each.zone === 'corner' && each.tells ? wideOpen(each, upTo) : null;
       return value !== null && sx * each.tile.x > 0 && sy * each.tile.y > 0 ? [value] : [];
     }),
@@ -350,7 +355,7 @@ export async function measureSeries(
     .map((stop) => shown.filter(({ fNumber }) => fNumber === stop))
     .find((own) => new Set(own.map(({ at: focusMm }) => focusMm)).size >= 3);
   const lean = widest ? leanOf(telling, widest, how) : null;
-  const lags = lagsOf(used, upTo, stack);
+  const lags = lagsOf(used, telling, upTo, stack);
   const from = byZone.centre.some((each) => each !== null) ? byZone.centre : byZone.edge;
   return {
     stops: fNumbers.map((fNumber, i) => ({

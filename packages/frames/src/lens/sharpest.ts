@@ -16,8 +16,9 @@ interface Blur {
   readonly sigma: number;
 }
 
-/** Blur is told to about this share: it is not quite a bell. */
+/** Blur is told to about this share, it is not quite a bell, and large blur worse: pixels⁻². */
 const SHAPE_DOUBT = 0.05;
+const LARGE_DOUBT = 0.1;
 const LEAST_DOUBT = 0.01;
 /** A ring counts while it stands so far out of its noise. */
 const RING_SIGMAS = 4;
@@ -45,9 +46,8 @@ function blursOf({ detail, rings }: StackTile, settings: readonly Setting[]): Bl
     });
     if (weight === 0) return [];
     const more = sum / weight;
-    return [
-      { at, more, sigma: Math.hypot(1 / Math.sqrt(weight), SHAPE_DOUBT * more, LEAST_DOUBT) },
-    ];
+    const shape = Math.abs(more) * (SHAPE_DOUBT + LARGE_DOUBT * Math.abs(more));
+    return [{ at, more, sigma: Math.hypot(1 / Math.sqrt(weight), shape, LEAST_DOUBT) }];
   });
 }
 

@@ -5,7 +5,7 @@ import type { Plane } from '../planes/plane.js';
 import type { FrameFile, LoadedFrame } from '../planes/source.js';
 import { matchTile } from '../prove/tile.js';
 import { breathe, type Work } from '../numbers/work.js';
-import { bandTerms, common, DETAIL_PX, detailOf, own, ownRings, ringsOfBand, type Detail } from './detail.js'; // prettier-ignore
+import { bandTerms, commonRings, DETAIL_PX, detailOf, own, ownRings, ringsOfBand, type Detail } from './detail.js'; // prettier-ignore
 
 /**
  * The same picture several times: laid over each other tile by tile, and the detail of each tile in
@@ -194,41 +194,51 @@ export async function stackOf(
 const doubtOf = (power: number, noise: number, terms: number): number =>
   Math.sqrt((4 * power * noise + 2 * noise * noise) / terms);
 
-/** Part of the tiles, those with least detail, that noise is taken from. */
-const QUIET = 0.4;
+/** Neighbours have enough in common in a ring to tell what a third shares with them. */
+const IN_COMMON = 0.3;
+/** The emptiest places of a picture, and how empty they are beside the usual ones when only noise is there. */
+const EMPTIEST = 0.06;
+const EMPTY_BESIDE = 0.08;
 
 /**
- * Noise of each picture, times light: what a tile has and its neighbours in the series do not. Of
- * tiles with little detail, where a difference of sharpness makes least of it.
+ * Noise of each picture, times light. Where some places have next to nothing fine, it is what they have.
+ * Elsewhere it is what a tile has and two other pictures do not: within a ring of frequencies blur only
+ * makes everything less, so that what i has of the scene is what it shares with j times what it shares
+ * with k over what those two share.
  */
 function noisesOf(reads: readonly Read[], tiles: number): number[] {
-  const apart = (i: number, j: number, t: number): number => {
-    const [p, q] = [reads[i]!.details[t]!, reads[j]!.details[t]!];
-    return common(p, q, reads[j]!.rest[t]![0] - reads[i]!.rest[t]![0], reads[j]!.rest[t]![1] - reads[i]!.rest[t]![1]); // prettier-ignore
+  const ofRings = ringsOfBand();
+  const apart = (i: number, j: number, t: number): Float64Array => {
+    const [p, q] = [reads[i]!, reads[j]!];
+    const [from, to] = [p.rest[t]!, q.rest[t]!];
+    return commonRings(p.details[t]!, q.details[t]!, to[0] - from[0], to[1] - from[1]);
   };
   return reads.map(({ details, lies }, i) => {
     if (!lies) return 0;
-    // The two that lie nearest in the series.
     const near = reads
       .map((_, j) => j)
       .filter((j) => j !== i && reads[j]!.lies)
       .sort((p, q) => Math.abs(p - i) - Math.abs(q - i));
-    const [j, k] = near;
-    const found: { power: number; noise: number }[] = [];
+    const [j, k = near[0]] = near;
+    if (j === undefined || k === undefined) return 0;
+    const all = details.flatMap((each) =>
+      each ? [...ownRings(each)].map((power, r) => (power * each.light) / ofRings[r]!.share) : [],
+    );
+    const floor = quantile(all, EMPTIEST);
+    if (floor < EMPTY_BESIDE * quantile(all, 0.5)) return floor;
+    const found: number[] = [];
     for (let t = 0; t < tiles; t++) {
-      const own1 = details[t];
-      if (!own1 || j === undefined || !reads[j]!.details[t]) continue;
-      const power = own(own1);
-      let shared: number;
-      if (k !== undefined && reads[k]!.details[t]) {
-        const between = apart(j, k, t);
-        if (!(between > 0)) continue;
-        shared = (apart(i, j, t) * apart(i, k, t)) / between;
-      } else shared = apart(i, j, t);
-      found.push({ power, noise: Math.max(0, power - shared) * own1.light });
+      const [mine, one, other] = [details[t], reads[j]!.details[t], reads[k]!.details[t]];
+      if (!mine || !one || !other) continue;
+      const [has, hasOne, hasOther] = [ownRings(mine), ownRings(one), ownRings(other)];
+      const [withOne, withOther] = [apart(i, j, t), apart(i, k, t)];
+      const between = j === k ? hasOne : apart(j, k, t);
+      ofRings.forEach(({ share }, ring) => {
+        if (between[ring]! < IN_COMMON * Math.sqrt(hasOne[ring]! * hasOther[ring]!)) return;
+        const shared = Math.max(0, (withOne[ring]! * withOther[ring]!) / between[ring]!);
+        found.push(((has[ring]! - shared) * mine.light) / share);
+      });
     }
-    if (found.length === 0) return 0;
-    const quiet = quantile(found.map(({ power }) => power), QUIET); // prettier-ignore
-    return quantile(found.filter(({ power }) => power <= quiet).map(({ noise }) => noise), 0.5); // prettier-ignore
+    return found.length > 0 ? Math.max(0, Math.min(floor, quantile(found, 0.5))) : 0;
   });
 }

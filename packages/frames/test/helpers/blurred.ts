@@ -19,6 +19,20 @@ export interface Blurred {
   readonly plain?: (x: number, y: number) => boolean;
 }
 
+const kernels = new Map<number, Float32Array>();
+
+/** A bell of a deviation, to a hundredth of a pixel. */
+function kernelOf(sigma: number): Float32Array {
+  const name = Math.round(100 * sigma);
+  let made = kernels.get(name);
+  if (!made) {
+    const [of, reach] = [Math.max(0.05, name / 100), Math.ceil((3.5 * name) / 100)];
+    made = Float32Array.from({ length: 2 * reach + 1 }, (_, i) => Math.exp(-((i - reach) ** 2) / (2 * of * of))); // prettier-ignore
+    kernels.set(name, made);
+  }
+  return made;
+}
+
 /** Places are from the middle, parts of the half diagonal, y up. */
 export function blurredPlane(look: Blurred) {
   const {
@@ -39,6 +53,7 @@ export function blurredPlane(look: Blurred) {
   for (let y = 0; y < h; y++) {
     for (let x = 0; x < w; x++) sharp[y * w + x] = plain?.(...at(x, y)) ? 0.4 : of.at(x + dx, y);
   }
+  const sigmas = Float32Array.from({ length: w * h }, (_, i) => sigmaPx(...at(i % w, Math.floor(i / w)))); // prettier-ignore
   const pass = (
     from: Float32Array,
     step: number,
@@ -48,16 +63,15 @@ export function blurredPlane(look: Blurred) {
     const out = new Float32Array(from.length);
     for (let y = 0; y < h; y++) {
       for (let x = 0; x < w; x++) {
-        const sigma = sigmaPx(...at(x, y));
-        const reach = Math.ceil(3.5 * sigma);
+        const kernel = kernelOf(sigmas[y * w + x]!);
+        const reach = (kernel.length - 1) / 2;
         const i = y * w + x;
         const place = along(i);
-        let [sum, weight] = [0, 0];
-        for (let k = -reach; k <= reach; k++) {
-          if (place + k < 0 || place + k >= side) continue;
-          const g = Math.exp(-(k * k) / (2 * sigma * sigma));
-          sum += g * from[i + k * step]!;
-          weight += g;
+        let sum = 0;
+        let weight = 0;
+        for (let k = Math.max(-reach, -place); k <= Math.min(reach, side - 1 - place); k++) {
+          sum += kernel[k + reach]! * from[i + k * step]!;
+          weight += kernel[k + reach]!;
         }
         out[i] = sum / weight;
       }
