@@ -23,14 +23,17 @@ async function scene(sharp, width, height) {
       state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0;
       noise[i] = state >>> 24;
     }
-    const layer = await sharp(noise, { raw: { width: w, height: h, channels: 1 }, limitInputPixels: false }) // prettier-ignore
-      .resize(width, height, { kernel: 'cubic', fit: 'fill' })
-      .toColourspace('b-w')
-      .raw()
-      .toBuffer();
+    const layer =
+      await sharp(noise, { raw: { width: w, height: h, channels: 1 }, limitInputPixels: false }) // prettier-ignore
+        .resize(width, height, { kernel: 'cubic', fit: 'fill' })
+        .toColourspace('b-w')
+        .raw()
+        .toBuffer();
     for (let i = 0; i < sum.length; i++) sum[i] += layer[i] - 127;
   }
-  return Uint8Array.from(sum, (value) => Math.max(8, Math.min(247, 120 + value / 2)));
+  const out = new Uint8Array(sum.length);
+  for (let i = 0; i < sum.length; i++) out[i] = Math.max(8, Math.min(247, 120 + sum[i] / 2));
+  return out;
 }
 
 /** Frames as JPEG and the station that planned them. */
@@ -46,11 +49,15 @@ async function frames(sharp, folder) {
     const pixels = Buffer.alloc(3 * FRAME.width * FRAME.height);
     for (let y = 0, to = 0; y < FRAME.height; y++) {
       for (let from = (top + y) * width + left, end = from + FRAME.width; from < end; from++) {
-        pixels.fill(whole[from], to, (to += 3));
+        pixels[to++] = whole[from];
+        pixels[to++] = whole[from];
+        pixels[to++] = whole[from];
       }
     }
     names.push(`${folder}/${String(i + 1).padStart(2, '0')}.jpg`);
-    await sharp(pixels, { raw: { ...FRAME, channels: 3 } }).jpeg({ quality: 90 }).toFile(names[i]);
+    await sharp(pixels, { raw: { ...FRAME, channels: 3 } })
+      .jpeg({ quality: 90 })
+      .toFile(names[i]);
   }
   const pitch = 36 / FRAME.width;
   const station = JSON.parse(readFileSync(at('apps/server/demo/4-ropewalk.json'), 'utf8'));
@@ -84,7 +91,11 @@ function proved(args) {
     child.on('exit', (code) => {
       clearInterval(watch);
       if (code !== 0) return reject(new Error(`gangway prove ended with ${code}`));
-      return resolve({ seconds: (performance.now() - begin) / 1000, mostMb, proof: JSON.parse(out) });
+      return resolve({
+        seconds: (performance.now() - begin) / 1000,
+        mostMb,
+        proof: JSON.parse(out),
+      });
     });
   });
 }
@@ -92,11 +103,12 @@ function proved(args) {
 async function vision() {
   const { default: cv } = await import('@techstark/opencv-js');
   if (!cv.Mat) await new Promise((resolve) => (cv.onRuntimeInitialized = resolve));
-  return cv;
+  // Wrapped: it has a `then` of its own, which a promise would follow for ever.
+  return { cv };
 }
 
 /** Phase correlation as the vision library's own transforms do it; this build of it has no single call. */
-function correlating(cv) {
+function correlating({ cv }) {
   const [a, b] = [0, 1].map(() => new cv.Mat(TILE, TILE, cv.CV_32F));
   const [fa, fb, back] = [new cv.Mat(), new cv.Mat(), new cv.Mat()];
   const none = new cv.Mat();

@@ -147,7 +147,7 @@ describe('frames that are not as planned', () => {
     expect([proof.orderBy, proof.verdict]).toEqual(['name', 'still']);
   });
 
-  it.each([0, 2, 4, 5])('with frame %i missing', async (gone) => {
+  it.each([0, 4])('with frame %i missing', async (gone) => {
     const proof = await prove(named(92).filter((_, i) => i !== gone), plan); // prettier-ignore
     expect(proof.missing).toEqual([gone + 1]);
     expect(proof.setAside).toEqual([]);
