@@ -174,7 +174,7 @@ export async function measureFrames(say, build) {
   const pairs = tilePairs(cut, { width, height, data });
   const ours = rate(pairs, (a, b) => matchTile(a, b, 0.002));
   const theirs = rate(pairs, correlating(await vision()));
-  say(`tiles of ${TILE} px laid on each other: ${ours.toFixed(0)} a second, to a hundredth of a pixel; a vision library’s phase correlation, whole pixels: ${theirs.toFixed(0)}`); // prettier-ignore
+  say(`tiles of ${TILE} px laid on each other: ${ours.toFixed(0)} a second, to a few hundredths of a pixel; a vision library’s phase correlation, whole pixels: ${theirs.toFixed(0)}`); // prettier-ignore
   const folder = at('.data/bench-frames');
   try {
     const names = await frames(sharp, folder);

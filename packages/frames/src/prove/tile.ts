@@ -5,8 +5,8 @@ import { reduced, type Plane } from '../planes/plane.js';
 
 /**
  * One tile of two frames laid on each other to a small part of a pixel: first by phase correlation,
- * then by least squares on the light itself. Larger tiles at half the size, which leaves the place
- * open by a few hundredths of a pixel. Sources: Kuglin and Hines (1975); the peak between pixels after
+ * then by least squares on the light itself. Larger tiles are looked for at a quarter of the size and
+ * laid at half, which leaves the place open by a few hundredths of a pixel. Sources: Kuglin and Hines (1975); the peak between pixels after
  * Foroosh et al. (2002), from memory; Lucas and Kanade (1981).
  */
 export interface TileMatch {
@@ -170,14 +170,14 @@ function stepOf(a: Plane, b: Plane, { left, right, top, foot }: Edges) {
   }
 }
 
-/** Of larger tiles every other pixel tells the light as well. */
-const SPARED_FROM = 128;
+/** Of larger tiles some of the pixels tell the light as well. */
+const SPARED_PX = 64;
 
 /** How much brighter b is than a where both are unclipped, stops. */
 function brighter(a: Plane, b: Plane, dx: number, dy: number): number | null {
   const [ix, iy] = [Math.round(dx), Math.round(dy)];
   let [sumA, sumB, count] = [0, 0, 0];
-  const every = a.width >= SPARED_FROM ? 2 : 1;
+  const every = Math.max(1, Math.floor(a.width / SPARED_PX));
   for (let y = Math.max(0, -iy); y < a.height - Math.max(0, iy); y += every) {
     for (let x = Math.max(0, -ix); x < a.width - Math.max(0, ix); x += every) {
       const i = y * a.width + x;
@@ -221,23 +221,26 @@ const SURE_PX = 0.2;
 
 const POOR: TileMatch = { state: 'poor', dx: 0, dy: 0, alike: 0, sigmaPx: Infinity, stops: null };
 
-/** Smaller tiles are not halved. */
+/** From these sizes on the light is laid at half the size, and the place looked for at a quarter. */
 const HALVED_FROM = 96;
+const QUARTERED_FROM = 192;
 
 /**
  * Lays tile b on tile a; both of one size, a power of two.
  * @param noise of the root of light, one standard deviation
  */
 export function matchTile(a: Plane, b: Plane, noise: number): TileMatch {
-  const k = a.width >= HALVED_FROM && a.height >= HALVED_FROM ? 2 : 1;
-  const [smallA, smallB] = [rooted(reduced(a, k)), rooted(reduced(b, k))];
+  const side = Math.min(a.width, a.height);
+  const k = side >= HALVED_FROM ? 2 : 1;
+  const rooting = ({ width, height, data }: Plane): Plane => rooted(reduced({ width, height, data }, k)); // prettier-ignore
+  const [smallA, smallB] = [rooting(a), rooting(b)];
   const least = Math.max(noise, LEAST_NOISE) / k;
   const [couldA, couldB] = [couldPlace(smallA, least), couldPlace(smallB, least)];
   if (Math.max(couldA, couldB) > POOR_PX) {
     // Something to see in one and nothing in the other is no sign: mist, or a hand before the lens.
     return Math.min(couldA, couldB) > POOR_PX / 4 ? POOR : { ...POOR, state: 'lost' };
   }
-  const found = fitted(smoothed(smallA), smoothed(smallB), peakOf(smallA, smallB), ROUNDS);
+  const found = laid(smallA, smallB, side >= QUARTERED_FROM ? 2 : 1);
   if (!found || found.alike < ALIKE) return { ...POOR, state: 'lost', alike: found?.alike ?? 0 };
   if (found.sigmaPx * k > SURE_PX) return POOR;
   const { alike } = found;
@@ -245,8 +248,17 @@ export function matchTile(a: Plane, b: Plane, noise: number): TileMatch {
   return { state: 'matched', dx, dy, alike, sigmaPx, stops: brighter(a, b, dx, dy) };
 }
 
+/** @param q how many times as small the place is looked for first */
+function laid(a: Plane, b: Plane, q: number): Fitted | null {
+  const [tinyA, tinyB] = [reduced(a, q), reduced(b, q)];
+  const first = fitted(smoothed(tinyA), smoothed(tinyB), peakOf(tinyA, tinyB), ROUNDS);
+  if (q === 1 || !first) return first;
+  return fitted(smoothed(a), smoothed(b), { dx: first.dx * q, dy: first.dy * q }, FINE_ROUNDS);
+}
+
 /** Steps of least squares; fewer when they come to rest. */
 const ROUNDS = 4;
+const FINE_ROUNDS = 2;
 
 /** A file's own steps are noise too: a quarter of a step of 8 bits. */
 const LEAST_NOISE = 0.001;
