@@ -55,12 +55,8 @@ async function openedOf(files: readonly string[], { err }: Told): Promise<readon
 }
 
 /** The file's own, else what was asked; a lens without contacts leaves none. */
-const stopOf = (
-  { facts, file }: Opened,
-  files: readonly string[],
-  asked: readonly number[],
-): number | null =>
-  facts.fNumber ?? (asked.length > 1 ? asked[files.indexOf(file.name)]! : (asked[0] ?? null));
+const stopOf = ({ facts, index }: Opened, asked: readonly number[]): number | null =>
+  facts.fNumber ?? (asked.length > 1 ? asked[index]! : (asked[0] ?? null));
 
 export const flatJson = (fNumber: number, found: FlatMeasured) => ({
   f_number: fNumber,
@@ -83,7 +79,7 @@ async function flat(
   const opened = await openedOf(files, told);
   for (const each of opened) {
     const { file } = each;
-    const own = at[files.indexOf(file.name)];
+    const own = at[each.index];
     const frame = frameAt(station, own);
     const wide = frame.widthMm >= frame.heightMm;
     if (frame.widthMm !== frame.heightMm && file.widthPx >= file.heightPx !== wide) {
@@ -94,7 +90,7 @@ async function flat(
       const loaded = await file.load();
       const shot = { ...blocksOfPicture(file, loaded), ...frame };
       loaded.close();
-      const stop = stopOf(each, files, fNumbers) ?? station.aperture;
+      const stop = stopOf(each, fNumbers) ?? station.aperture;
       byStop.set(stop, [...(byStop.get(stop) ?? []), shot]);
     } catch (error) {
       told.err(`${file.name}: set aside: ${(error as Error).message}\n`);
@@ -127,7 +123,7 @@ async function series(
   told: Told,
 ): Promise<number> {
   const opened = await openedOf(files, told);
-  const shots = opened.map((each) => ({ each, fNumber: stopOf(each, files, fNumbers) }));
+  const shots = opened.map((each) => ({ each, fNumber: stopOf(each, fNumbers) }));
   const blank = shots.find(({ fNumber }) => fNumber === null);
   if (blank) {
     told.err(
@@ -141,10 +137,10 @@ async function series(
     return 2;
   }
   const found = await measureSeries(
-    shots.map(({ each: { file }, fNumber }) => ({
+    shots.map(({ each: { file, index }, fNumber }) => ({
       file,
       fNumber: fNumber!,
-      focusMm: (focusMm.length > 1 ? focusMm[files.indexOf(file.name)] : focusMm[0]) ?? 0,
+      focusMm: (focusMm.length > 1 ? focusMm[index] : focusMm[0]) ?? 0,
     })),
     widthMm === null ? {} : { pitchMm: widthMm / opened[0]!.file.widthPx },
   );

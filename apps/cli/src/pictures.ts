@@ -11,6 +11,8 @@ const MOST_PX = 400_000_000;
 export interface Opened {
   readonly file: FrameFile;
   readonly facts: FileFacts;
+  /** Its place among the files that were given: one may be given twice. */
+  readonly index: number;
   /** What was done to read it that the figures rest on. */
   readonly note: string | null;
 }
@@ -80,7 +82,7 @@ function noteOf({
 }
 
 /** @param name as it was given */
-export async function openPicture(name: string): Promise<Opening> {
+export async function openPicture(name: string, index = 0): Promise<Opening> {
   try {
     const bytes = await readFile(name);
     const preview = isRaw(name) ? embeddedPreview(bytes) : null;
@@ -99,6 +101,7 @@ export async function openPicture(name: string): Promise<Opening> {
       ok: true,
       opened: {
         facts,
+        index,
         note: noteOf({ space, wide, linear, raw: preview !== null }),
         file: {
           name,
@@ -130,8 +133,8 @@ export interface OpenedAll {
 export async function openPictures(names: readonly string[]): Promise<OpenedAll> {
   const opened: Opened[] = [];
   const aside: { file: string; why: string }[] = [];
-  for (const name of names) {
-    const opening = await openPicture(name);
+  for (const [index, name] of names.entries()) {
+    const opening = await openPicture(name, index);
     if (opening.ok) opened.push(opening.opened);
     else aside.push({ file: name, why: opening.why });
   }
