@@ -38,6 +38,7 @@ const FRAMES = {
   numbers: [],
   planes: ['numbers'],
   prove: ['numbers', 'planes'],
+  preview: ['numbers', 'planes', 'prove'],
   lens: ['numbers', 'planes', 'prove'],
 };
 

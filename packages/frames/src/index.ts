@@ -1,3 +1,5 @@
+export { boxOf, composed, type LaidFrame, type Laying, type Look } from './preview/compose.js';
+export { halved, levelsOf, shownOf, type Shown } from './preview/shown.js';
 export { fromSrgb, luminanceOf, toSrgb, type Samples } from './planes/light.js';
 export { cut, quarterTurned, reduced, type Area, type Plane } from './planes/plane.js';
 export { reducedBy, reducedWhole, type FrameFile, type LoadedFrame } from './planes/source.js';

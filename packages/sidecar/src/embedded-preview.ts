@@ -14,12 +14,15 @@ interface Found {
   readonly from: number;
   readonly to: number;
   readonly pixels: number;
+  /** Colours, 4 of which are CMYK. */
+  readonly colours: number;
 }
 
 /** Follows a JPEG from its start. @returns null where it is none */
 function follow(bytes: Uint8Array, from: number): Found | null {
   let at = from + 2;
   let pixels = 0;
+  let colours = 0;
   while (at + 4 <= bytes.length) {
     if (bytes[at] !== 0xff) return null;
     const marker = bytes[at + 1]!;
@@ -31,6 +34,7 @@ function follow(bytes: Uint8Array, from: number): Found | null {
     if (length < 2) return null;
     if (marker >= 0xc0 && marker <= 0xcf && ![0xc4, 0xc8, 0xcc].includes(marker)) {
       if (!SHOWN.has(marker)) return null;
+      colours = bytes[at + 9]!;
       pixels = ((bytes[at + 5]! << 8) | bytes[at + 6]!) * ((bytes[at + 7]! << 8) | bytes[at + 8]!);
     }
     at += 2 + length;
@@ -41,7 +45,7 @@ function follow(bytes: Uint8Array, from: number): Found | null {
       if (bytes[at] === 0xff && next !== 0 && next !== 0xff && (next < 0xd0 || next > 0xd7)) break;
       at++;
     }
-    if (bytes[at + 1] === EOI) return { from, to: at + 2, pixels };
+    if (bytes[at + 1] === EOI) return { from, to: at + 2, pixels, colours };
   }
   return null;
 }
@@ -62,6 +66,12 @@ export function embeddedPreview(bytes: Uint8Array): Uint8Array | null {
     at = found.to - 1;
   }
   return best && best.pixels > 0 ? bytes.subarray(best.from, best.to) : null;
+}
+
+/** @returns how many colours a JPEG has, or null where it is none, or is cut short */
+export function wholeJpeg(bytes: Uint8Array): { readonly colours: number } | null {
+  const found = bytes[0] === 0xff && bytes[1] === SOI ? follow(bytes, 0) : null;
+  return found && found.pixels > 0 ? { colours: found.colours } : null;
 }
 
 const RAW = /\.(?:dng|cr[23w]|nef|nrw|arw|srf|sr2|raf|rw[2l]|orf|pef|ptx|iiq|3fr|fff|mef|mos|x3f|erf|kdc|dcr|raw)$/i; // prettier-ignore

@@ -85,4 +85,4 @@ export async function factsOf(file: Parameters<typeof exifr.parse>[0]): Promise<
   return tags ? factsFrom(tags) : null;
 }
 
-export { embeddedPreview, isRaw } from './embedded-preview.js';
+export { embeddedPreview, isRaw, wholeJpeg } from './embedded-preview.js';

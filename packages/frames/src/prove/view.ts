@@ -46,7 +46,7 @@ export function halfSize({ widthPx, heightPx, cylinderPx: v }: View): { x: numbe
 }
 
 /** Where a place of the view lies on the frame turned by quarters, pixels from its middle. */
-function onFrame(
+export function onFrame(
   { restRad, cylinderPx: v }: View,
   x: number,
   y: number,
