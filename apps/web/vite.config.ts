@@ -46,6 +46,8 @@ export default defineConfig({
       },
     ],
   },
+  // Workers load what they need when they need it, as pages do.
+  worker: { format: 'es' },
   build: {
     target: 'es2023',
     // The content policy takes no data: scripts or fonts.

@@ -50,6 +50,7 @@ const WEB = {
   store: ['browser', 'records'],
   files: ['browser', 'ui', 'records'],
   fields: ['browser', 'ui', 'store', 'words'],
+  pictures: ['browser', 'files'],
   drawing: ['browser', 'ui', 'store'],
   workers: ['browser', 'drawing'],
   pages: ['browser', 'ui', 'records', 'store', 'files'],
@@ -98,7 +99,10 @@ const WEB = {
     'words',
   ],
   focus: ['browser', 'ui', 'records', 'store', 'fields', 'drawing', 'workers', 'station', 'words'],
-  mosaic: ['browser', 'ui', 'records', 'store', 'fields', 'drawing', 'workers', 'station', 'words'],
+  mosaic: [
+    ...['browser', 'ui', 'records', 'store', 'files', 'pictures', 'fields', 'drawing', 'workers'],
+    ...['station', 'words'],
+  ],
   view: ['browser', 'ui', 'records', 'store', 'fields', 'drawing', 'station', 'rigs', 'words'],
   card: [
     ...['browser', 'ui', 'records', 'store', 'files', 'fields', 'drawing', 'station', 'words'],

@@ -47,6 +47,7 @@ export const STEPS = [
       { path: 'mosaic/wish', label: 'Wish' },
       { path: 'mosaic/order', label: 'In order' },
       { path: 'mosaic/schools', label: 'Shift or turn' },
+      { path: 'mosaic/prove', label: 'Prove' },
     ],
   },
   {

@@ -45,6 +45,7 @@ export const PLACES: Record<PlacePath, Load> = {
   'mosaic/wish': async () => (await mosaic()).WishPage,
   'mosaic/order': async () => (await mosaic()).OrderPage,
   'mosaic/schools': async () => (await mosaic()).SchoolsPage,
+  'mosaic/prove': async () => (await import('./mosaic/prove-page.js')).ProvePage,
   expose: async () => (await exposure()).TimePage,
   'expose/bellows': async () => (await exposure()).BellowsPage,
   'expose/tapes': async () => (await exposure()).TapesPage,

@@ -59,7 +59,10 @@ describe('TIFF', () => {
   });
 
   it('of one bit is refused in words', async () => {
-    const bytes = await narrow(1).toColourspace('b-w').tiff({ compression: 'none', bitdepth: 1 }).toBuffer();
+    const bytes = await narrow(1)
+      .toColourspace('b-w')
+      .tiff({ compression: 'none', bitdepth: 1 })
+      .toBuffer();
     await expect(openPicture(await found('a.tif', bytes))).rejects.toThrow('8 and 16 are');
   });
 });

@@ -3,7 +3,7 @@ import { boxOf, composed, type LaidFrame } from '../src/preview/compose.js';
 import { halved, levelsOf, shownOf, type Shown } from '../src/preview/shown.js';
 
 const PITCH = 0.01;
-const LAYING = { pitchMm: PITCH, cylinderMm: null, blendPx: 0 };
+const LAYING = { pitchMm: PITCH, cylinderMm: null, blend: 0 };
 
 /** A picture of a function of its pixels, grey. */
 const pictureOf = (
@@ -70,7 +70,9 @@ describe('frames laid together', () => {
     const wide = { ...look, leftMm: -0.35, width: 70 };
     const hard = composed(wide, [one, other], LAYING);
     expect([red(hard, 34, 15), red(hard, 35, 15)]).toEqual([40, 200]);
-    const soft = composed(wide, [one, other], { ...LAYING, blendPx: 6 });
+    const drawn = composed(wide, [one, other], { ...LAYING, seams: true });
+    expect([red(drawn, 34, 2), red(drawn, 34, 8), red(drawn, 33, 2), red(drawn, 35, 2)]).toEqual([255, 0, 40, 200]); // prettier-ignore
+    const soft = composed(wide, [one, other], { ...LAYING, blend: 0.6 });
     const row = [30, 33, 34, 35, 36, 39].map((x) => red(soft, x, 15));
     expect(row).toEqual([...row].sort((a, b) => a - b));
     expect([row[0], row.at(-1)]).toEqual([40, 200]);

@@ -7,6 +7,13 @@ import { useImport } from './use-import.js';
 const holdsFiles = (event: DragEvent): boolean =>
   event.dataTransfer?.types.includes('Files') ?? false;
 
+/** Pages that take pictures themselves, and what a drop there does. */
+const PICTURES: readonly (readonly [RegExp, string])[] = [
+  [/^\/jobs\/[^/]+\/files$/, 'Drop the pictures to match them'],
+  [/\/mosaic\/prove$/, 'Drop the frames to prove them'],
+  [/^\/lenses\/[^/]+/, 'Drop the pictures to measure them'],
+];
+
 /**
  * Takes files dropped anywhere on the window: stations into the job on screen or a new one; on
  * the pages of the kit, a kit or table to import.
@@ -19,7 +26,7 @@ export function FileDrop({ children }: { children: ReactNode }) {
   const navigate = useNavigate();
   const inKit = /^\/(kit|rigs)\b/.test(pathname);
   const jobId = /^\/jobs\/(?!take-in)([^/]+)/.exec(pathname)?.[1] ?? null;
-  const inFiles = /^\/jobs\/[^/]+\/files$/.test(pathname);
+  const inFiles = PICTURES.find(([path]) => path.test(pathname))?.[1] ?? null;
 
   useEffect(() => {
     const enter = (event: DragEvent): void => {
@@ -40,7 +47,7 @@ export function FileDrop({ children }: { children: ReactNode }) {
       event.preventDefault();
       depth.current = 0;
       setOver(false);
-      if (inFiles && event.dataTransfer) {
+      if (inFiles !== null && event.dataTransfer) {
         dropPictures(droppedFrom(event.dataTransfer));
         return;
       }
@@ -70,8 +77,8 @@ export function FileDrop({ children }: { children: ReactNode }) {
       {over && (
         <div className="pointer-events-none fixed inset-0 z-50 flex items-center justify-center border-4 border-within bg-paper/80">
           <p className="text-xl font-semibold">
-            {inFiles
-              ? 'Drop the pictures to match them'
+            {inFiles !== null
+              ? inFiles
               : inKit
                 ? 'Drop it to look before it is imported'
                 : jobId

@@ -18,6 +18,7 @@ import { LogFrame, type OpenJob } from './log-frame.js';
 import { MatchDrawing } from './match-drawing.js';
 import { MatchList } from './match-list.js';
 import { changesFor, fixedChanges, fixedIn } from './match-changes.js';
+import { ProvePart } from './prove-part.js';
 import { SidecarPart } from './sidecar-part.js';
 import type { StationNames } from './table-edits.js';
 import { useMatch } from './use-match.js';
@@ -147,6 +148,14 @@ function Files({ log, job, names }: OpenJob) {
             />
           )}
           {matched && !working && (
+            <ProvePart
+              {...{ jobId, matched, lines }}
+              pictures={pictures.pictures}
+              files={pictures.files}
+              stations={names.byId}
+            />
+          )}
+          {matched && !working && (
             <SidecarPart
               job={job}
               lines={lines}
@@ -194,7 +203,7 @@ function Choosers({
         <Button
           look="quiet"
           onClick={() =>
-            onFound(async () => (await import('./demo-pictures.js')).demoPictures(DEMO.zip))
+            onFound(async () => (await import('../files/demo-pictures.js')).demoPictures(DEMO.zip))
           }
         >
           Use the demo’s pictures

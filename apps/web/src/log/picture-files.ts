@@ -22,9 +22,7 @@ export interface Picture {
   readonly names: readonly string[];
 }
 
-const PLAIN = /\.(?:jpe?g|tiff?|heic|heif|hif|avif|png|webp)$/i;
-
-export const isPicture = (path: string): boolean => isRaw(path) || PLAIN.test(path);
+export { isPicture } from '../files/picture-names.js';
 export const isSidecar = (path: string): boolean => /\.xmp$/i.test(path);
 
 const folderOf = (path: string): string => path.slice(0, path.lastIndexOf('/') + 1);

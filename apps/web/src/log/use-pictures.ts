@@ -9,6 +9,8 @@ export interface Pictures {
   readonly sidecars: ReadonlyMap<string, FoundFile>;
   readonly folder: FileSystemDirectoryHandle | null;
   readonly reading: { readonly done: number; readonly of: number } | null;
+  /** Every file that came, pictures and others. */
+  readonly files: readonly FoundFile[];
   /** Files that are no pictures. */
   readonly left: number;
 }
@@ -17,7 +19,14 @@ export interface Pictures {
 const MOST = 20_000;
 const TELL_MS = 120;
 
-const NONE: Pictures = { pictures: [], sidecars: new Map(), folder: null, reading: null, left: 0 };
+const NONE: Pictures = {
+  pictures: [],
+  sidecars: new Map(),
+  folder: null,
+  reading: null,
+  files: [],
+  left: 0,
+};
 
 /** Reads pictures in a worker, with progress and a stop. */
 export function usePictures() {
@@ -69,6 +78,7 @@ export function usePictures() {
       pictures: picturesOf(read),
       sidecars: new Map(sidecars.map((each) => [stemKey(each.path), each])),
       folder: found.folder,
+      files: found.files,
       reading: stopped || read.length >= of ? null : { done: read.length, of },
       left: found.files.length - wanted.length - found.files.filter(({ path }) => isSidecar(path)).length, // prettier-ignore
     };

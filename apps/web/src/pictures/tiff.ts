@@ -32,7 +32,7 @@ export async function openTiff(blob: Blob): Promise<Tiff> {
   }
   const [width, height] = [image.getWidth(), image.getHeight()];
   const light = Number(tags.getValue('PhotometricInterpretation') ?? 1);
-  const orientation = Number(tags.getValue('Orientation') ?? 1);
+  const orientation = Number((await tags.loadValue('Orientation')) ?? 1);
   const plain = PLAIN.includes(light);
   const read = async (linear: boolean): Promise<Samples> => {
     const own = await imageOf();

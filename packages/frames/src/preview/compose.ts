@@ -29,8 +29,10 @@ export interface Laying {
   /** mm of a frame's pixel. */
   readonly pitchMm: number;
   readonly cylinderMm: number | null;
-  /** How wide frames run into each other at a seam, pixels of a frame; 0 cuts them. */
-  readonly blendPx: number;
+  /** How far frames run into each other at a seam, as a share of the way to their edges; 0 cuts them. */
+  readonly blend: number;
+  /** Whether seams are drawn. */
+  readonly seams?: boolean;
 }
 
 const LINEAR = Float32Array.from({ length: 256 }, (_, i) => fromSrgb(i / 255));
@@ -100,8 +102,10 @@ function eachPixel(
     for (let i = box.x0; i < box.x1; i++) {
       const dx = (i + 0.5) * step - x;
       const [u, v] = flat ? [dx, dy] : onFrame(view, dx, dy);
-      const inside = Math.min(half.x - Math.abs(u), half.y - Math.abs(v));
-      if (inside > 0) visit(j * width + i, u, v, inside);
+      const [toSide, toFoot] = [half.x - Math.abs(u), half.y - Math.abs(v)];
+      // The product: between frames side by side the cut then runs straight, from edge to edge.
+      const inside = toSide * toFoot;
+      if (toSide > 0 && toFoot > 0) visit(j * width + i, u, v, inside);
     }
   }
 }
@@ -154,19 +158,22 @@ export function composed(look: Look, frames: readonly LaidFrame[], laying: Layin
   const lying = frames
     .map((each) => lyingOf(look, each, laying))
     .filter(({ box }) => box.x1 > box.x0 && box.y1 > box.y0);
-  // Each place belongs to the frame whose edge is farthest from it.
+  // Each place belongs to the frame whose edges are farthest from it.
   const deepest = new Float32Array(width * height);
-  for (const each of lying) {
+  const owner = new Uint16Array(width * height);
+  lying.forEach((each, i) =>
     eachPixel(each, width, (at, _u, _v, inside) => {
-      if (inside > deepest[at]!) deepest[at] = inside;
-    });
-  }
+      if (inside <= deepest[at]!) return;
+      deepest[at] = inside;
+      owner[at] = i + 1;
+    }),
+  );
   const sums = new Float32Array(4 * width * height);
-  const blend = Math.max(laying.blendPx, 1e-3);
+  const blend = Math.max(laying.blend, 1e-6);
   for (const each of lying) {
     const add = adding(each, sums);
     eachPixel(each, width, (at, u, v, inside) => {
-      const weight = 1 - (deepest[at]! - inside) / blend;
+      const weight = 1 - (1 - inside / deepest[at]!) / blend;
       if (weight > 0) add(at, u, v, weight);
     });
   }
@@ -179,7 +186,22 @@ export function composed(look: Look, frames: readonly LaidFrame[], laying: Layin
     }
     out[i + 3] = 255;
   }
+  if (laying.seams) drawSeams(owner, width, out);
   return { width, height, data: out };
+}
+
+/** Pixels of a dash. */
+const DASH = 6;
+
+/** Where one frame's part ends and another's begins: dark and light in turn, so that it shows on anything. */
+function drawSeams(owner: Uint16Array, width: number, out: Uint8ClampedArray): void {
+  for (let at = 0; at + width < owner.length; at++) {
+    const [own, right, below] = [owner[at]!, owner[at + 1]!, owner[at + width]!];
+    const beside = at % width < width - 1 && right !== own && right > 0;
+    if (own === 0 || !(beside || (below !== own && below > 0))) continue;
+    const along = beside ? Math.floor(at / width) : at % width;
+    out.fill(Math.floor(along / DASH) % 2 === 0 ? 255 : 0, 4 * at, 4 * at + 3);
+  }
 }
 
 /** The box round all frames, mm of picture coordinates; null without frames. */

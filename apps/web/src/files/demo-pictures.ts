@@ -1,5 +1,5 @@
 import { unzipSync } from 'fflate';
-import type { Found } from '../files/dropped-pictures.js';
+import type { Found } from './dropped-pictures.js';
 
 /** The pictures that come with the demo, as if they had been chosen from a card. */
 export async function demoPictures(address: string): Promise<Found> {
