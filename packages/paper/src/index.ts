@@ -5,6 +5,7 @@ export type { Sheet, SheetLine, SheetShape, SheetText } from './sheet.js';
 export { limitsStrip } from './strip.js';
 export { pathOf, sheetSvg } from './svg.js';
 export { bedTapes, tapeReach } from './tape.js';
+export { edgeChart, flatNote, focusRuler } from './targets.js';
 export { typeface, type Typeface } from './typeface.js';
 export { cardSheets, tagSheet, type CardAsked } from './card.js';
 export type { Box } from './clip.js';

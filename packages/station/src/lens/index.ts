@@ -1,2 +1,4 @@
 export * from './problems.js';
 export * from './frame-at.js';
+export * from './kept.js';
+export * from './told.js';
