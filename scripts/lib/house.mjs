@@ -28,7 +28,7 @@ const STATION = {
     'report',
   ],
   job: ['document', 'words', 'optical', 'rig', 'kit', 'mosaic'],
-  lens: ['document', 'words', 'optical'],
+  lens: ['document', 'words', 'optical', 'ways', 'rig', 'kit'],
   log: ['document', 'words', 'optical', 'kit', 'mosaic', 'exposure', 'report', 'card', 'job'],
   compare: ['document', 'words', 'optical', 'rig', 'kit', 'report'],
 };
@@ -62,6 +62,10 @@ const WEB = {
   begin: ['browser', 'ui', 'records', 'store', 'fields', 'drawing', 'pages', 'words'],
   log: ['browser', 'ui', 'records', 'store', 'files', 'drawing', 'workers', 'pages', 'kit'],
   jobs: ['browser', 'ui', 'records', 'store', 'files', 'drawing', 'pages', 'begin'],
+  lens: [
+    ...['browser', 'ui', 'records', 'store', 'files', 'pictures', 'fields', 'drawing', 'workers'],
+    ...['pages', 'words'],
+  ],
   kit: [
     'browser',
     'ui',

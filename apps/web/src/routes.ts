@@ -23,6 +23,7 @@ const card = () => import('./card/index.js');
 const words = () => import('./words/index.js');
 const kit = () => import('./kit/index.js');
 const rigs = () => import('./rigs/index.js');
+const lens = () => import('./lens/index.js');
 
 type Load = () => Promise<ComponentType>;
 
@@ -78,6 +79,10 @@ export const PAGES: Record<string, Load> = {
   'kit/import': async () => (await kit()).ImportPage,
   'kit/new/:kind': async () => (await kit()).NewItemPage,
   'kit/:item': async () => (await kit()).ItemPage,
+  lenses: async () => (await lens()).LensesPage,
+  'lenses/beside': async () => (await lens()).BesidePage,
+  'lenses/:item': async () => (await lens()).LensPage,
+  'lenses/:item/:method': async () => (await lens()).MethodPage,
   rigs: async () => (await rigs()).RigsPage,
   'rigs/compare': async () => (await rigs()).ComparePage,
   'rigs/:rig': async () => (await rigs()).RigPage,

@@ -6,11 +6,12 @@ const SECTIONS = [
   ['/jobs', 'Jobs'],
   ['/rigs', 'Rigs'],
   ['/kit', 'Kit'],
+  ['/lenses', 'Lenses'],
 ] as const;
 
 const WORDS = ['/words', 'Words'] as const;
 
-/** The three lists everything else opens from. */
+/** The lists everything else opens from. */
 export const Sections = () => (
   <>
     {SECTIONS.map(([to, label]) => (
@@ -41,7 +42,7 @@ export const TuckedSections = () => (
     </span>
     <details className="relative sm:hidden">
       <summary
-        aria-label="Jobs, rigs, kit, words"
+        aria-label="Jobs, rigs, kit, lenses, words"
         className="flex min-h-11 cursor-pointer list-none items-center text-quiet"
       >
         Lists ▾

@@ -97,6 +97,12 @@ export const kitApi = api.enhanceEndpoints({ addTagTypes: ['Kit', 'Rigs'] }).inj
       extraOptions: SENT_AGAIN,
       invalidatesTags: ['Rigs'],
     }),
+    saveRig: build.mutation<StoredDocument, { id: string; baseRevision: number; document: Rig }>({
+      responseSchema: storedShape,
+      query: ({ id, ...body }) => ({ url: `rigs/${id}`, method: 'PUT', body }),
+      extraOptions: SENT_AGAIN,
+      invalidatesTags: ['Rigs'],
+    }),
     archiveRig: build.mutation<StoredDocument, { id: string; archived: boolean }>({
       responseSchema: storedShape,
       query: ({ id, archived }) => ({ url: `rigs/${id}`, method: 'PATCH', body: { archived } }),
@@ -136,6 +142,7 @@ export const {
   useRigsQuery,
   useRigQuery,
   useCreateRigMutation,
+  useSaveRigMutation,
   useArchiveRigMutation,
   useDuplicateRigMutation,
   useDeleteRigMutation,

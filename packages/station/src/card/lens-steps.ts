@@ -82,7 +82,33 @@ export function moveSteps({ station }: Told): CardStep[] {
           },
         ]
       : []),
+    ...zeroSteps(station),
   ];
+}
+
+const WAYS = { tilt_deg: ['forward', 'back'], swing_deg: ['right', 'left'] } as const;
+const SCALES = { tilt_deg: 'tilt', swing_deg: 'swing' } as const;
+
+/** A reading of a scale with its way: “0.3° back”. */
+const readingSaid = (value: number, [plus, minus]: readonly [string, string]): string =>
+  Math.abs(value) < SEEN ? '0°' : `${deg(Math.abs(value))} ${value > 0 ? plus : minus}`;
+
+/** A scale whose zero is off, as it was measured: what to set on it. */
+function zeroSteps({ movements, movement_limits: { zero } }: Told['station']): CardStep[] {
+  return (['tilt_deg', 'swing_deg'] as const).flatMap((lean): CardStep[] => {
+    const off = zero?.[lean] ?? 0;
+    if (Math.abs(off) < SEEN) return [];
+    const [want, ways] = [movements[lean], WAYS[lean]];
+    return [
+      {
+        id: `zero ${lean}`,
+        part: 'move',
+        says: `On the ${SCALES[lean]} scale this reads`,
+        figure: readingSaid(want + off, ways),
+        detail: `Its true zero is at ${readingSaid(off, ways)}, as measured.`,
+      },
+    ];
+  });
 }
 
 /** The mark that falls crispest, which is what to focus on. */

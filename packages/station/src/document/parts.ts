@@ -153,6 +153,8 @@ const movementLimitsShape = {
   /** Places of its own at which the back stops for the frames of one picture. */
   frame_stops: frameStopsSchema.optional(),
   detent_deg: quantity('degrees', { min: 0, max: 80 }).optional(),
+  /** What the scales read when the standard is truly straight, as it was measured. */
+  zero: record({ tilt_deg: leanDeg().optional(), swing_deg: leanDeg().optional() }).optional(),
 };
 
 export const movementLimitsSchema = record({

@@ -92,7 +92,7 @@ export function filterFrom(
 
 const NONE: [number, number] = [0, 0];
 const RANGES = ['rise_mm', 'shift_mm', 'tilt_deg', 'swing_deg'] as const;
-const REAR = [...REAR_MOVEMENTS, 'rear_pivot_mm', 'frame_stops'] as const;
+const REAR = [...REAR_MOVEMENTS, 'rear_pivot_mm', 'frame_stops', 'zero'] as const;
 
 /** How far the stops of a sliding back reach, where nothing else says; no way without any. */
 function stopsReach(

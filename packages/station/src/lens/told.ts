@@ -51,7 +51,7 @@ export function lensFacts(measured: MeasuredLens): LensFact[] {
 }
 
 /** Whether anything at all was measured. */
-export const isMeasured = ({ measured }: Pick<Lens, 'measured'>): boolean =>
+export const isMeasured = ({ measured }: { readonly measured?: MeasuredLens | undefined }): boolean =>
   (['circle', 'falloff', 'sharpness', 'detail'] as const).some((part) => (measured?.[part] ?? []).length > 0) || measured?.centre_mm !== undefined; // prettier-ignore
 
 /** Its middle beside the mount's, where they part. */

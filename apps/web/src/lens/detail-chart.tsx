@@ -1,0 +1,162 @@
+import { CategoryScale, Chart, LinearScale, LineElement, PointElement, type ChartOptions } from 'chart.js'; // prettier-ignore
+import { useMemo } from 'react';
+import { Line as LineChart } from 'react-chartjs-2';
+import { bestAllOver, fixed, fStop, LENS_ZONES, type LensZone } from '@gangway/station';
+import { useAppSelector } from '../store/store.js';
+import type { Measured } from './use-lens.js';
+
+Chart.register(CategoryScale, LinearScale, LineElement, PointElement);
+
+const LOOKS: Readonly<Record<LensZone, { readonly tone: string; readonly dash: number[]; readonly text: string }>> = {
+  centre: { tone: '--within', dash: [], text: 'text-within' },
+  edge: { tone: '--ink', dash: [7, 4], text: 'text-ink' },
+  corner: { tone: '--costs', dash: [2, 4], text: 'text-costs' },
+}; // prettier-ignore
+
+export interface DetailLines {
+  readonly unit: string;
+  readonly title: string;
+  readonly stops: readonly number[];
+  /** By zone, in the order of the stops; null where it was not measured. */
+  readonly zones: Readonly<Record<LensZone, readonly (number | null)[]>>;
+  readonly best: number | null;
+}
+
+/** Half contrast where edges were measured, else the share of detail that a series tells. */
+export function detailLines(measured: Measured): DetailLines | null {
+  const own = measured.sharpness ?? [];
+  // One edge is a figure, not a curve; a series then tells more.
+  if (own.length > 1 || (own.length > 0 && (measured.detail ?? []).length === 0)) {
+    return linesOf(own, 'mtf50_cy_mm', (value) => value, {
+      unit: 'lp/mm',
+      title: 'Half contrast, line pairs a millimetre',
+      best: null,
+    });
+  }
+  if ((measured.detail ?? []).length === 0) return null;
+  return linesOf(measured.detail!, 'kept', (value) => 100 * value, {
+    unit: '%',
+    title: 'Fine detail kept, of the best stop’s',
+    best: bestAllOver(measured),
+  });
+}
+
+type Entry<Value extends string> = {
+  readonly f_number: number;
+  readonly zones: readonly ({ readonly zone: LensZone } & Readonly<Record<Value, number>>)[];
+};
+
+function linesOf<Value extends string>(
+  entries: readonly Entry<Value>[],
+  value: Value,
+  shown: (value: number) => number,
+  rest: Pick<DetailLines, 'unit' | 'title' | 'best'>,
+): DetailLines {
+  const zone = (of: LensZone) =>
+    entries.map(({ zones }) => {
+      const found = zones.find((each) => each.zone === of);
+      return found ? shown(found[value] as number) : null;
+    });
+  return {
+    ...rest,
+    stops: entries.map(({ f_number }) => f_number),
+    zones: { centre: zone('centre'), edge: zone('edge'), corner: zone('corner') },
+  };
+}
+
+const colourOf =
+  (_light: string) =>
+  (name: string): string =>
+    getComputedStyle(document.documentElement).getPropertyValue(name);
+
+/** How much each stop keeps, in the middle, at the edges and in the corners. */
+export function DetailChart({ lines, most }: { lines: DetailLines; most?: number }) {
+  const light = useAppSelector((state) => state.preferences.light);
+  const zones = LENS_ZONES.filter((zone) => lines.zones[zone].some((value) => value !== null));
+  const data = useMemo(() => {
+    const colour = colourOf(light);
+    return {
+      labels: lines.stops.map(fStop),
+      datasets: zones.map((zone) => ({
+        label: zone,
+        data: [...lines.zones[zone]],
+        borderColor: colour(LOOKS[zone].tone),
+        backgroundColor: colour(LOOKS[zone].tone),
+        borderDash: LOOKS[zone].dash,
+        borderWidth: 2.5,
+        pointRadius: 3.5,
+        tension: 0,
+        spanGaps: true,
+      })),
+    };
+  }, [lines, light, zones]);
+  const options = useMemo((): ChartOptions<'line'> => {
+    const colour = colourOf(light);
+    const text = { color: colour('--quiet'), font: { family: 'Archivo Variable', size: 12 } };
+    const grid = { color: colour('--rule') };
+    return {
+      animation: false,
+      responsive: true,
+      maintainAspectRatio: false,
+      layout: { padding: { top: 6, right: 10 } },
+      scales: {
+        x: { ticks: { ...text, color: colour('--ink') }, grid: { display: false } },
+        y: { beginAtZero: true, ...(most === undefined ? {} : { max: most }), ticks: text, grid, border: { display: false } },
+      },
+    };
+  }, [light, most]); // prettier-ignore
+  return (
+    <figure className="flex min-w-0 flex-col">
+      <figcaption className="flex flex-wrap items-center gap-x-4 text-[13px] text-quiet">
+        <span className="mr-auto">{lines.title}</span>
+        {zones.map((zone) => (
+          <span key={zone} className={`flex items-center gap-1.5 ${LOOKS[zone].text}`}>
+            <svg width={24} height={6} aria-hidden>
+              <line
+                x2={24}
+                y1={3}
+                y2={3}
+                stroke="currentColor"
+                strokeWidth={2.5}
+                strokeDasharray={LOOKS[zone].dash.join(' ')}
+              />
+            </svg>
+            {zone}
+          </span>
+        ))}
+      </figcaption>
+      <div className="relative min-h-60 flex-1">
+        <LineChart data={data} options={options} role="img" aria-label={lines.title} />
+      </div>
+      {lines.best !== null && (
+        <p className="text-[13px] text-quiet">
+          Best all over: <span className="figure text-ink">{fStop(lines.best)}</span>
+        </p>
+      )}
+      <table className="sr-only">
+        <caption>{lines.title}</caption>
+        <thead>
+          <tr>
+            <th>Stop</th>
+            {zones.map((zone) => (
+              <th key={zone}>{zone}</th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {lines.stops.map((stop, i) => (
+            <tr key={stop}>
+              <th>{fStop(stop)}</th>
+              {zones.map((zone) => (
+                <td key={zone}>{valueSaid(lines.zones[zone][i] ?? null, lines.unit)}</td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </figure>
+  );
+}
+
+const valueSaid = (value: number | null, unit: string): string =>
+  value === null ? 'not measured' : `${fixed(value, 0)} ${unit}`;
