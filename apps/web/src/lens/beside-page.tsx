@@ -35,13 +35,7 @@ export function BesidePage() {
   const most = Math.max(0, ...[a, b].flatMap((lens) => mostOf(lens)));
   return (
     <>
-      <PageTop
-        trail={
-          <Link to="/lenses" className="hover:underline">
-            Lenses
-          </Link>
-        }
-      />
+      <PageTop />
       <main className="px-5 py-5">
         <h1 className="mb-3 text-2xl font-semibold">Two lenses beside each other</h1>
         {lenses.length < 2 ? (

@@ -89,12 +89,12 @@ export function CircleView({ given, own, measured, stops, stop, onStop, widestMm
             </option>
           ))}
         </select>
+        <RingLegend rings={now} />
       </figcaption>
       <Drawn
         {...{ box, size }}
         label={`Circle at ${fStop(stop)}: ${saidOf(now)}`}
-        className="min-h-64 flex-1"
-        over={<RingLegend rings={now} measured={measured} />}
+        className="min-h-56 flex-1"
       >
         {all.map(({ each, rings }) => (
           <g key={each} opacity={0.6}>
@@ -117,6 +117,9 @@ export function CircleView({ given, own, measured, stops, stop, onStop, widestMm
         <path d={`M${sheet.x(0) - 5},${sheet.y(0)}h10m-5,-5v10`} className="stroke-ink" />
         {centre && <circle cx={sheet.x(off.x)} cy={sheet.y(off.y)} r={3} className="fill-within" />}
       </Drawn>
+      {measured && centreSaid(measured) && (
+        <p className="text-[13px] text-quiet">{centreSaid(measured)}</p>
+      )}
     </figure>
   );
 }
@@ -130,33 +133,25 @@ const saidOf = ({ litMm, sharpMm, givenMm }: Rings): string =>
     ...(givenMm === null || givenMm === litMm ? [] : [`given as ${across(givenMm)}`]),
   ].join(', ');
 
-function RingLegend({ rings, measured }: { rings: Rings; measured: Measured | undefined }) {
+/** The figures of the rings, each in the look of its ring. */
+function RingLegend({ rings }: { rings: Rings }) {
   const { litMm, sharpMm, usualMm, givenMm } = rings;
-  const centre = measured && centreSaid(measured);
+  const lines = [
+    [litMm, 'lit to', 'text-ink'],
+    [sharpMm, 'sharp to', 'text-within'],
+    [usualMm, sharpMm === null ? 'taken to be sharp to' : 'by the rule', 'text-costs'],
+    [givenMm === litMm ? null : givenMm, 'given, dashed', 'text-quiet'],
+  ] as const;
   return (
-    <dl className="pointer-events-none absolute top-1 right-1 max-w-40 space-y-0.5 text-[13px]">
-      {litMm !== null && (
-        <p>
-          lit to <span className="figure">{across(litMm)}</span>
-        </p>
+    <>
+      {lines.map(
+        ([mm, words, tone]) =>
+          mm !== null && (
+            <span key={words} className={tone}>
+              {words} <span className="figure">{across(mm)}</span>
+            </span>
+          ),
       )}
-      {sharpMm !== null && (
-        <p className="text-within">
-          sharp to <span className="figure">{across(sharpMm)}</span>
-        </p>
-      )}
-      {usualMm !== null && (
-        <p className="text-costs">
-          {sharpMm === null ? 'taken to be sharp to' : 'by the rule'}{' '}
-          <span className="figure">{across(usualMm)}</span>
-        </p>
-      )}
-      {givenMm !== null && givenMm !== litMm && (
-        <p className="text-quiet">
-          given, dashed <span className="figure">{across(givenMm)}</span>
-        </p>
-      )}
-      {centre && <p className="text-quiet">{centre}</p>}
-    </dl>
+    </>
   );
 }

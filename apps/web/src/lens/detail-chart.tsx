@@ -125,7 +125,7 @@ export function DetailChart({ lines, most }: { lines: DetailLines; most?: number
           </span>
         ))}
       </figcaption>
-      <div className="relative min-h-60 flex-1">
+      <div className="relative min-h-52 flex-1">
         <LineChart data={data} options={options} role="img" aria-label={lines.title} />
       </div>
       {lines.best !== null && (

@@ -2,15 +2,10 @@ import { Chart, LinearScale, LineElement, PointElement, type ChartOptions } from
 import { useEffect, useMemo, useRef, useState, type PointerEvent } from 'react';
 import { Scatter } from 'react-chartjs-2';
 import type { Area, EdgeMeasured } from '@gangway/frames';
-import {
-  EDGE_PROBLEMS,
-  fixed,
-  fStop,
-  withEdges,
-  withWords,
-  zoneAt,
-  type EdgeAt,
-} from '@gangway/station';
+import * as z from 'zod';
+import { EDGE_PROBLEMS, fixed, fStop, LENS_ZONES, withEdges, withWords, ZONE_RADII, zoneAt, type EdgeAt, type LensZone as Zone } from '@gangway/station'; // prettier-ignore
+import { useKept } from '../browser/use-kept.js';
+import { Choosing } from '../ui/choosing.js';
 import { useSize } from '../drawing/use-size.js';
 import { useAppSelector } from '../store/store.js';
 import { Button } from '../ui/button.js';
@@ -18,6 +13,7 @@ import { deskOf } from './desk.js';
 import { FileFields, numberTyped, STOP_COLUMN, wrongWith } from './file-fields.js';
 import type { OpenedFile } from './messages.js';
 import type { PartProps } from './part-props.js';
+import { KeepButton } from './keep-button.js';
 import { Problems } from './problems.js';
 
 Chart.register(LinearScale, LineElement, PointElement);
@@ -33,6 +29,26 @@ const MOST_PX = 1_000_000;
 
 const whole = ({ widthPx, heightPx }: OpenedFile): Area => ({ x: 0, y: 0, width: widthPx, height: heightPx }); // prettier-ignore
 
+const pieceShape = z.enum(['whole', 'piece']);
+
+/** Where on the picture a box lies, and how large a pixel is: of a piece only its owner knows where. */
+function liesOf(
+  { widthPx, heightPx }: OpenedFile,
+  { x, y, width, height }: Area,
+  back: PartProps['back'],
+  piece: Zone | null,
+): { readonly pitchMm: number; readonly radiusMm: number; readonly zone: Zone } {
+  const [acrossMm, upMm] = [back?.document.width_mm ?? 36, back?.document.height_mm ?? 24];
+  if (piece !== null) {
+    const radiusMm = (ZONE_RADII[piece] * Math.hypot(acrossMm, upMm)) / 2;
+    return { pitchMm: acrossMm / back!.document.width_px!, radiusMm, zone: piece };
+  }
+  const pitchMm = acrossMm / Math.max(widthPx, heightPx);
+  const away = Math.hypot(x + width / 2 - widthPx / 2, y + height / 2 - heightPx / 2);
+  const zone = zoneAt(away / (Math.hypot(widthPx, heightPx) / 2));
+  return { pitchMm, radiusMm: away * pitchMm, zone };
+}
+
 /** One slanted edge in each picture. */
 export function EdgePart({ lens, desk, back, typed, told, keep }: PartProps) {
   const files = useMemo(() => desk.files ?? [], [desk.files]);
@@ -40,6 +56,11 @@ export function EdgePart({ lens, desk, back, typed, told, keep }: PartProps) {
   const [areas, setAreas] = useState<Readonly<Record<number, Area>>>({});
   const [edges, setEdges] = useState<Readonly<Record<number, EdgeOf>>>({});
   const file = files[Math.min(at, files.length - 1)];
+  const [of, setOf] = useKept<'whole' | 'piece'>(`lens.piece.${lens.id}`, pieceShape, 'whole');
+  const [zones, setZones] = useState<Readonly<Record<number, Zone>>>({});
+  // Of a file that is larger than the back’s pixels it cannot be a piece.
+  const mayBePiece = back?.document.width_px !== undefined && files.every(({ widthPx, heightPx }) => Math.max(widthPx, heightPx) < back.document.width_px!); // prettier-ignore
+  const pieces = mayBePiece && of === 'piece';
   const asked = useRef<{ index: number; area: Area } | null>(null);
   const found = desk.found.edge;
   useEffect(() => {
@@ -52,22 +73,21 @@ export function EdgePart({ lens, desk, back, typed, told, keep }: PartProps) {
     asked.current = { index: file.index, area };
     deskOf(lens.id, 'edge').measure({ what: 'edge', index: file.index, area });
   };
-  const widthMm = back?.document.width_mm ?? 36;
   const all = useMemo(
     () => files.flatMap((each): (EdgeAt & { readonly file: OpenedFile })[] => {
       const edge = edges[each.index];
       const fNumber = each.fNumber ?? typed.of(each.name, 'stop');
       const figures = edge?.found.figures;
       if (!edge || !figures || fNumber === null || !STOP_COLUMN.sound(fNumber)) return [];
-      const { x, y, width, height } = edge.area;
-      const away = Math.hypot(x + width / 2 - each.widthPx / 2, y + height / 2 - each.heightPx / 2);
-      const pitchMm = widthMm / Math.max(each.widthPx, each.heightPx);
-      const share = away / (Math.hypot(each.widthPx, each.heightPx) / 2);
-      return [{ file: each, fNumber, radiusMm: away * pitchMm, zone: zoneAt(share), mtf50CyMm: figures.mtf50CyPx / pitchMm, sharpened: edge.found.problems.includes('sharpened') }];
+      const lies = liesOf(each, edge.area, back, pieces ? (zones[each.index] ?? 'centre') : null);
+      return [{ file: each, fNumber, ...lies, mtf50CyMm: figures.mtf50CyPx / lies.pitchMm, sharpened: edge.found.problems.includes('sharpened') }];
     }),
-    [files, edges, typed, widthMm],
+    [files, edges, typed, back, pieces, zones],
   );
-  const next = all.length > 0 ? withEdges(lens.document.measured, all, told(all.map(({ file: { name } }) => name))) : null;
+  const next = useMemo(
+    () => (all.length > 0 ? withEdges(lens.document.measured, all, told(all.map(({ file: { name } }) => name))) : null),
+    [all, lens.document.measured, told],
+  );
   if (!file) return <p className="px-5 py-6 text-quiet">None of these can be read.</p>;
   const now = edges[file.index];
   const mine = all.find((each) => each.file.index === file.index);
@@ -75,39 +95,68 @@ export function EdgePart({ lens, desk, back, typed, told, keep }: PartProps) {
   return (
     <div className="flex flex-1 flex-col lg:flex-row">
       <div className="min-w-0 flex-1 space-y-3 bg-stage px-5 py-4">
-        {files.length > 1 && (
-          <div className="flex items-center gap-4 text-[13px]">
-            <Button disabled={at === 0} onClick={() => setAt(at - 1)}>Picture before</Button>
-            <span role="status">{at + 1} of {files.length}: {file.name}</span>
-            <Button disabled={at >= files.length - 1} onClick={() => setAt(at + 1)}>Next picture</Button>
-          </div>
-        )}
+        <Stepper {...{ files, at }} onAt={setAt} />
         <Marking key={file.index} lens={lens.id} file={file} area={areas[file.index] ?? null} onArea={measure} />
         {now?.found.figures && <MtfChart found={now.found} />}
       </div>
       <aside aria-label="The edge" className="w-full shrink-0 space-y-4 border-l border-rule bg-paper px-5 py-4 lg:w-[352px]">
-        {mine ? (
-          <p>
-            <span className="figure text-[34px] leading-10">{fixed(mine.mtf50CyMm, 0)}</span>{' '}
-            <span className="text-quiet">line pairs a mm at half contrast, {fStop(mine.fNumber)}, {mine.zone}</span>
-          </p>
-        ) : (
-          <p className="text-quiet">{now ? 'No figure from this edge.' : 'Drag a box round one edge: dark on one side, light on the other.'}</p>
-        )}
+        <Head mine={mine ?? null} tried={now !== undefined} />
         {now?.found.figures && <Figures found={now.found} />}
         {now && <Problems of={withWords(now.found.problems, EDGE_PROBLEMS)} />}
+        {mayBePiece && (
+          <Choosing label="The file is" value={of} options={[['whole', 'the whole picture'], ['piece', 'a piece at full size']]} onChoose={setOf} />
+        )}
+        {pieces && (
+          <Choosing label="From the" value={zones[file.index] ?? 'centre'} options={LENS_ZONES.map((zone) => [zone, zone] as const)} onChoose={(zone) => setZones((all) => ({ ...all, [file.index]: zone }))} />
+        )}
         <FileFields {...{ files, typed }} columns={[STOP_COLUMN]} />
         {missing && <p role="note" className="text-costs">{missing}</p>}
         <AreaFields key={`${file.index} ${JSON.stringify(areas[file.index] ?? null)}`} file={file} area={areas[file.index] ?? null} onArea={measure} />
-        {next && (
-          <Button look="strong" onClick={() => void keep(next, `Kept with ${lens.document.name}: how sharp it is at ${all.length === 1 ? 'one place' : `${all.length} places`}.`)}>
-            Keep {all.length === 1 ? 'it' : `all ${all.length}`} with the lens
-          </Button>
-        )}
+        <KeepButton {...{ lens, keep, next }} of={edges} what={`how sharp it is at ${all.length === 1 ? 'one place' : `${all.length} places`}`}>
+          {`Keep ${all.length === 1 ? 'it' : `all ${all.length}`} with the lens`}
+        </KeepButton>
       </aside>
     </div>
   );
 } // prettier-ignore
+
+function Stepper({ files, at, onAt }: { files: readonly OpenedFile[]; at: number; onAt: (at: number) => void }) {
+  if (files.length < 2) return null;
+  return (
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-1 text-[13px]">
+      <Button disabled={at === 0} onClick={() => onAt(at - 1)}>
+        Picture before
+      </Button>
+      <span role="status" className="min-w-0 break-words">
+        {at + 1} of {files.length}: {files[at]?.name}
+      </span>
+      <Button disabled={at >= files.length - 1} onClick={() => onAt(at + 1)}>
+        Next picture
+      </Button>
+    </div>
+  );
+} // prettier-ignore
+
+/** The figure of the picture that is looked at, or what to do for one. */
+function Head({ mine, tried }: { mine: EdgeAt | null; tried: boolean }) {
+  if (!mine) {
+    return (
+      <p className="text-quiet">
+        {tried
+          ? 'No figure from this edge.'
+          : 'Drag a box round one edge: dark on one side, light on the other.'}
+      </p>
+    );
+  }
+  return (
+    <p>
+      <span className="figure text-[34px] leading-10">{fixed(mine.mtf50CyMm, 0)}</span>{' '}
+      <span className="text-quiet">
+        line pairs a mm at half contrast, {fStop(mine.fNumber)}, {mine.zone}
+      </span>
+    </p>
+  );
+}
 
 const Figures = ({ found: { figures, angleDeg } }: { found: EdgeMeasured }) => (
   <dl className="grid grid-cols-[auto_auto] gap-x-4 text-[13px]">

@@ -1,13 +1,14 @@
 import { CategoryScale, Chart, LinearScale, LineElement, PointElement, type ChartOptions } from 'chart.js'; // prettier-ignore
 import { useMemo, useState } from 'react';
 import { Scatter } from 'react-chartjs-2';
-import { centreSaid, fixed, FLAT_PROBLEMS, frameAt, fStop, withFlat, withWords, type FlatAtStop } from '@gangway/station'; // prettier-ignore
+import { fixed, FLAT_PROBLEMS, frameAt, fStop, withFlat, withWords, type FlatAtStop } from '@gangway/station'; // prettier-ignore
 import { useAppSelector } from '../store/store.js';
 import { Button } from '../ui/button.js';
 import { CircleView } from './circle-view.js';
 import { deskOf } from './desk.js';
 import { FileFields, STOP_COLUMN, wrongWith, type Column } from './file-fields.js';
 import type { PartProps } from './part-props.js';
+import { KeepButton } from './keep-button.js';
 import { Problems } from './problems.js';
 import { benchOf } from './use-lens.js';
 
@@ -52,7 +53,7 @@ export function FlatPart({ lens, desk, back, typed, told, keep }: PartProps) {
     <div className="flex flex-1 flex-col lg:flex-row">
       <div className="min-w-0 flex-1 bg-stage px-5 py-4">
         {found && next && stop !== undefined ? (
-          <div className="grid gap-6 md:grid-cols-2">
+          <div className="grid gap-6 md:h-[22rem] md:grid-cols-2">
             <CircleView
               given={bench}
               own={benchOf(lens, back, { ...next, use: true })}
@@ -69,7 +70,6 @@ export function FlatPart({ lens, desk, back, typed, told, keep }: PartProps) {
           </p>
         )}
         {found && <FlatTable found={found} />}
-        {next && centreSaid(next) && <p className="pt-2 text-quiet">Of the circle: {centreSaid(next)}.</p>}
       </div>
       <aside aria-label="The white" className="w-full shrink-0 space-y-4 border-l border-rule bg-paper px-5 py-4 lg:w-[400px]">
         <FileFields {...{ files, typed }} columns={COLUMNS} />
@@ -78,11 +78,7 @@ export function FlatPart({ lens, desk, back, typed, told, keep }: PartProps) {
           <Button look={next ? 'plain' : 'strong'} disabled={wrong !== null || desk.doing !== null} onClick={measure}>
             {next ? 'Measure again' : 'Measure'}
           </Button>
-          {next && (
-            <Button look="strong" onClick={() => void keep(next, `Kept with ${lens.document.name}: its circle and how light falls off.`)}>
-              Keep with the lens
-            </Button>
-          )}
+          <KeepButton {...{ lens, keep, next }} of={found} what="its circle and how light falls off" />
         </div>
         <Problems of={withWords([...problems], FLAT_PROBLEMS)} />
       </aside>

@@ -20,14 +20,9 @@ export function LensFrame({ children }: { children: (lens: StoredLens) => ReactN
     <div className="flex min-h-dvh flex-col">
       <PageTop
         trail={
-          <>
-            <Link to="/lenses" className="hover:underline">
-              Lenses
-            </Link>
-            <Link to={`/lenses/${lens.id}`} className="truncate font-semibold hover:underline">
-              {lens.document.name}
-            </Link>
-          </>
+          <Link to={`/lenses/${lens.id}`} className="truncate font-semibold hover:underline">
+            {lens.document.name}
+          </Link>
         }
       />
       {children(lens)}

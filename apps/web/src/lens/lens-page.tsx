@@ -83,11 +83,13 @@ function Lens({ lens }: { lens: StoredLens }) {
               : 'What is given is drawn. Measure one thing or all: each is used as soon as it is kept.'}
           </p>
         </div>
-        <div className={`grid flex-1 gap-x-6 gap-y-4 px-5 py-3 ${lines ? 'md:grid-cols-2' : ''}`}>
+        <div
+          className={`grid gap-x-6 gap-y-4 px-5 py-3 ${lines ? 'md:h-[21rem] md:grid-cols-[5fr_6fr]' : 'h-[27rem]'}`}
+        >
           <CircleView {...{ given, own, measured, stops, stop }} onStop={setChosen} />
           {lines && <DetailChart lines={lines} />}
         </div>
-        <div className="border-t border-rule px-5 py-3">
+        <div className="flex-1 border-t border-rule px-5 py-3">
           {spots.length > 0 ? (
             <Spots spots={spots} />
           ) : (

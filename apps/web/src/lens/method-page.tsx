@@ -4,6 +4,7 @@ import { Link, useParams } from 'react-router';
 import * as z from 'zod';
 import { PAPERS, type Paper } from '@gangway/paper';
 import type { MeasuredFrom } from '@gangway/station';
+import { session, writeTo } from '../browser/storage.js';
 import { useKept } from '../browser/use-kept.js';
 import { onPicturesDropped, type FoundFile } from '../files/dropped-pictures.js';
 import { takeHanded } from '../files/handed-pictures.js';
@@ -207,6 +208,8 @@ function DemoButton({ lens, method, typed, demo }: { lens: StoredLens; method: M
   const take = async (): Promise<void> => {
     try {
       const { files } = await (await import('../files/demo-pictures.js')).demoPictures(demo.zip);
+      // The demo’s edge is cut out of a picture.
+      if (method === 'edge') writeTo(session, `gangway.lens.piece.${lens.id}`, '"piece"');
       if (demo.rise) {
         const places = files.flatMap(({ path }) => {
           const found = Object.entries(demo.rise!).find(([name]) => path.includes(name))?.[1];

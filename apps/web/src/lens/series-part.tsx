@@ -7,6 +7,7 @@ import { FileFields, STOP_COLUMN, wrongWith, type Column, type Typed } from './f
 import { Facts } from './facts.js';
 import type { OpenedFile } from './messages.js';
 import type { PartProps } from './part-props.js';
+import { KeepButton } from './keep-button.js';
 import { Problems } from './problems.js';
 import { Spots, type Spot } from './spots.js';
 
@@ -81,11 +82,7 @@ export function SeriesPart({ lens, desk, back, typed, told, keep }: PartProps) {
           <Button look={next ? 'plain' : 'strong'} disabled={wrong !== null || desk.doing !== null} onClick={measure}>
             {next ? 'Measure again' : 'Measure'}
           </Button>
-          {next && (
-            <Button look="strong" onClick={() => void keep(next, `Kept with ${lens.document.name}: which stop keeps most.`)}>
-              Keep with the lens
-            </Button>
-          )}
+          <KeepButton {...{ lens, keep, next }} of={found} what="which stop keeps most" />
         </div>
         {found && <Problems of={withWords(found.problems, SERIES_PROBLEMS)} />}
         {found && found.leftOut > 0 && (
