@@ -3,6 +3,7 @@ import {
   cardOf,
   cardText,
   restsOnAssumed,
+  restsOnMeasured,
   shortForm,
   type Card,
   type CardStep,
@@ -203,6 +204,12 @@ function blocksOf(
       ...card.assumed.map(({ why }) => words(why)),
     );
   }
+  if (card.measured.length > 0) {
+    blocks.push(
+      head('A filled ring: rests on what was measured'),
+      ...card.measured.map(({ why }) => words(why)),
+    );
+  }
   const short = shortForm(station, units);
   const lines = short.flatMap((line, i) =>
     wrapped(line, width - code - 3, text, face, i === 0).map((each) => ({ each, strong: i === 0 })),
@@ -223,7 +230,7 @@ function blocksOf(
 const RING = 0.55;
 
 /** The open ring of what rests on a thing nobody gave. */
-function ringAt(page: Drafted, x: number, y: number, r: number): void {
+function ringAt(page: Drafted, x: number, y: number, r: number, filled: boolean): void {
   page.shape({
     points: Array.from({ length: 24 }, (_, i) => {
       const t = (2 * Math.PI * i) / 24;
@@ -232,14 +239,17 @@ function ringAt(page: Drafted, x: number, y: number, r: number): void {
     closed: true,
     strokeMm: 0.3,
     grey: 0.2,
+    ...(filled ? { fill: 0.2 } : {}),
   });
 }
 
 /** A thing to do: a box to tick, what it is, and its figure large at the end of the line. */
 function stepBlock(card: Card, step: CardStep, set: Setting, width: number, face: Typeface): Block {
   const { text, figure } = set;
-  // After the figure, as on screen: a small open ring.
-  const ring = step.figure !== undefined && restsOnAssumed(card, step) ? RING * figure : 0;
+  // After the figure, as on screen: a small ring, open where it is assumed, filled where measured.
+  const filled = restsOnMeasured(card, step);
+  const ringed = step.figure !== undefined && (filled || restsOnAssumed(card, step));
+  const ring = ringed ? RING * figure : 0;
   const shown = step.figure ?? '';
   const indent = 1.7 * text;
   const full = width - indent;
@@ -274,7 +284,7 @@ function stepBlock(card: Card, step: CardStep, set: Setting, width: number, face
         if (ring > 0) {
           const r = 0.16 * figure;
           const at = below ? x + indent + own - r : x + width - r;
-          ringAt(page, at, y + (below ? upper + 0.55 * size : 0.55 * figure), r);
+          ringAt(page, at, y + (below ? upper + 0.55 * size : 0.55 * figure), r, filled);
         }
         if (below)
           page.text(x + indent, y + upper + 0.9 * size, shown, size, 'start', { strong: true });

@@ -7,6 +7,7 @@ import {
   CARE_WORDS,
   cardVerdict,
   restsOnAssumed,
+  restsOnMeasured,
   type Card,
   type CardStep,
   type Station,
@@ -18,6 +19,7 @@ import { selectCard } from '../store/card.js';
 import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { AssumedRing } from '../ui/assumed-ring.js';
+import { MeasuredRing } from '../ui/measured-ring.js';
 import { StandFields } from './stand-fields.js';
 import { useAwake } from './use-awake.js';
 
@@ -234,6 +236,12 @@ function Present({ card, step }: { card: Card; step: CardStep }) {
             <span className="ml-2 inline-block align-middle text-costs">
               <AssumedRing />
               <span className="sr-only">, rests on what nobody gave</span>
+            </span>
+          )}
+          {restsOnMeasured(card, step) && (
+            <span className="ml-2 inline-block align-middle text-within">
+              <MeasuredRing />
+              <span className="sr-only">, rests on what was measured</span>
             </span>
           )}
         </p>

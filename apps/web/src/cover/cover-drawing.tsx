@@ -4,6 +4,7 @@ import {
   coverDrawing,
   fixed,
   circleGiven,
+  circleMeasured,
   fStop,
   signed,
   trimmed,
@@ -14,6 +15,7 @@ import {
   type Station,
 } from '@gangway/station';
 import { AssumedRing } from '../ui/assumed-ring.js';
+import { MeasuredRing } from '../ui/measured-ring.js';
 import { useEditing } from '../store/editing.js';
 import { gridToggled, groundGlassFlipped } from '../store/preferences.js';
 import {
@@ -274,23 +276,35 @@ const RingSaid = () => (
   </span>
 );
 
+const MeasuredSaid = () => (
+  <span className="ml-1 inline-block text-within">
+    <MeasuredRing />
+    <span className="sr-only">measured</span>
+  </span>
+);
+
+/** Where the circle at a stop comes from, where it is not plainly given. */
+const Ring = ({ lens, at }: { lens: Station['lens']; at: number }) =>
+  circleMeasured(lens, at) ? <MeasuredSaid /> : !circleGiven(lens, at) ? <RingSaid /> : null;
+
 function Legend({ drawing }: { drawing: Drawing }) {
   const { aperture, lens } = useAppSelector(selectShown);
   const { optics } = useAppSelector(selectShownReport);
+  const sharp = (lens.measured?.sharpness ?? []).length > 0 && lens.measured?.use !== false;
   return (
     <dl className="pointer-events-none absolute top-3 left-5 grid grid-cols-[auto_auto] gap-x-3 text-[13px]">
       <dt className="font-semibold">{fStop(aperture)}</dt>
       <dd>
         <span className="text-quiet">circle</span> {fixed(optics.circle_diameter_mm, 1)}{' '}
         <span className="text-quiet">mm</span>
-        {!circleGiven(lens, aperture) && <RingSaid />}
+        <Ring lens={lens} at={aperture} />
       </dd>
       {drawing.neighbours.map(({ fNumber, diameterMm }) => (
         <div key={fNumber} className="hidden text-quiet sm:contents">
           <dt>{fStop(fNumber)}</dt>
           <dd>
             <span className="invisible">circle</span> {fixed(diameterMm, 1)}
-            {!circleGiven(lens, fNumber) && <RingSaid />}
+            <Ring lens={lens} at={fNumber} />
           </dd>
         </div>
       ))}
@@ -298,7 +312,11 @@ function Legend({ drawing }: { drawing: Drawing }) {
         <dt>core</dt>
         <dd>
           <span className="invisible">circle</span> {fixed(drawing.coreDiameterMm, 1)}
-          {(lens.sharp_fraction === undefined || !circleGiven(lens, aperture)) && <RingSaid />}
+          {sharp ? (
+            <MeasuredSaid />
+          ) : (
+            (lens.sharp_fraction === undefined || !circleGiven(lens, aperture)) && <RingSaid />
+          )}
         </dd>
       </div>
     </dl>

@@ -3,6 +3,7 @@ import Papa from 'papaparse';
 import {
   distance,
   atMost,
+  circleMeasured,
   fixed,
   fStop,
   limitsLines,
@@ -20,6 +21,7 @@ import { SheetView } from '../drawing/sheet-view.js';
 import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { AssumedRing } from '../ui/assumed-ring.js';
+import { MeasuredRing } from '../ui/measured-ring.js';
 import { Button } from '../ui/button.js';
 
 const SIDES = [
@@ -123,7 +125,15 @@ export function LimitsPage() {
                 <th className="figure py-1 pr-4 text-left">{fStop(row.fNumber)}</th>
                 <td className="px-3 whitespace-nowrap">
                   {fixed(row.circleMm, 1)}
-                  <span className="inline-block w-4 text-center text-costs">
+                  <span
+                    className={`inline-block w-4 text-center ${circleMeasured(station.lens, row.fNumber) ? 'text-within' : 'text-costs'}`}
+                  >
+                    {circleMeasured(station.lens, row.fNumber) && (
+                      <>
+                        <MeasuredRing />
+                        <span className="sr-only">measured</span>
+                      </>
+                    )}
                     {!row.given && (
                       <>
                         <AssumedRing />

@@ -15,6 +15,7 @@ import {
   DIFFRACTION_WORDS,
   diffractionRuns,
   judgedByPixels,
+  measurementsOf,
   fixed,
   fStop,
   stopTable,
@@ -40,13 +41,15 @@ export function StopPage() {
   const station = usePaced(useAppSelector(selectStation), READ_MS);
   const table = useMemo(() => stopTable(station), [station]);
   const { sharpMarks } = table;
+  // With its own sharpness it is in it.
+  const measured = measurementsOf(station).some(({ rests }) => rests.includes('stop'));
   return (
     <Page
       title={bestTitle(table)}
       sharpness={false}
       about={
         <>
-          {table.why} What the lens itself loses wide open is not in it.{' '}
+          {table.why} {measured ? '' : 'What the lens itself loses wide open is not in it. '}
           <Why reason="bestStop" of="the best stop" />
         </>
       }

@@ -12,5 +12,5 @@ const READ_MS = 200;
 export default function CardStep(props: { path: string; label: string; place: string }) {
   const station = usePaced(useAppSelector(selectStation), READ_MS);
   const verdict = useMemo(() => cardStanding(station), [station]);
-  return <Step {...props} {...verdict} rests={[]} assumed={false} />;
+  return <Step {...props} {...verdict} rests={[]} assumed={false} measured={false} />;
 }

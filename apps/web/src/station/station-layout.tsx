@@ -10,6 +10,7 @@ import { Loading, Said, toJobs } from '../records/states.js';
 import { Barrel } from './barrel/barrel.js';
 import { FaultNotice } from './fault-notice.js';
 import { KeyboardProvider } from './keyboard.js';
+import { IdealNotice } from './ideal-notice.js';
 import { LeanNotice } from './lean-notice.js';
 import { StationPart } from './station-part.js';
 import { StationTop } from './station-top.js';
@@ -80,6 +81,7 @@ export function StationLayout() {
         <LeftUnreadable drafts={stationDrafts} id={id} what="station" />
         <FaultNotice />
         <LeanNotice />
+        <IdealNotice />
         <Suspense>{state.held && <HeldNotice />}</Suspense>
         <div className={onCard ? 'max-sm:hidden' : 'contents'}>
           <StationPart name="The strip of steps">

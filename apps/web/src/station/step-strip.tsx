@@ -1,10 +1,11 @@
 import { lazy, Suspense } from 'react';
 import { shallowEqual } from 'react-redux';
-import { assumedFor, HELD_MOSAIC, NO_EXPOSURE, NO_MOSAIC } from '@gangway/station';
+import { assumedFor, measuredFor, HELD_MOSAIC, NO_EXPOSURE, NO_MOSAIC } from '@gangway/station';
 import {
   selectAssumed,
   selectCoverVerdict,
   selectFocusVerdict,
+  selectMeasured,
   selectPlainCardVerdict,
   selectStation,
   selectViewVerdict,
@@ -43,6 +44,7 @@ export function StepStrip() {
     card: { ...useAppSelector(selectPlainCardVerdict), rests: [] },
   };
   const assumed = useAppSelector(selectAssumed);
+  const measured = useAppSelector(selectMeasured);
   const late: Partial<Record<StepPath, typeof LaidStep>> = {
     ...(laid ? { mosaic: LaidStep } : {}),
     ...(exposed ? { expose: ExposedStep } : {}),
@@ -56,6 +58,7 @@ export function StepStrip() {
             key={path}
             place={key}
             assumed={assumedFor(assumed, verdicts[path].rests).length > 0}
+            measured={measuredFor(measured, verdicts[path].rests).length > 0}
             {...{ path, label }}
             {...verdicts[path]}
           />

@@ -4,6 +4,7 @@ import { memo } from 'react';
 import { NavLink } from 'react-router';
 import type { Rests, Standing } from '@gangway/station';
 import { AssumedRing } from '../ui/assumed-ring.js';
+import { MeasuredRing } from '../ui/measured-ring.js';
 import { STANDING_TEXT } from '../ui/standing.js';
 
 /** A step's verdict as the strip shows it. */
@@ -26,14 +27,23 @@ export const Step = memo(function Step({
   words,
   sentence,
   assumed,
-}: Shown & { path: string; label: string; place: string; assumed: boolean }) {
+  measured,
+}: Shown & {
+  path: string;
+  label: string;
+  place: string;
+  assumed: boolean;
+  measured: boolean;
+}) {
   return (
     <NavLink
       to={path}
       aria-label={`${label}: ${sentence}`}
       {...(assumed
         ? { title: 'Rests on what is assumed; the step’s own figures say on what.' }
-        : {})}
+        : measured
+          ? { title: 'Rests on what was measured.' }
+          : {})}
       className={({ isActive }) =>
         clsx(
           'flex min-w-0 flex-1 flex-col border-r border-b-[3px] border-rule px-1.5 py-2 sm:max-w-96 sm:px-5',
@@ -59,6 +69,11 @@ export const Step = memo(function Step({
           {assumed && (
             <span className="ml-1 inline-block align-middle text-costs">
               <AssumedRing />
+            </span>
+          )}
+          {!assumed && measured && (
+            <span className="ml-1 inline-block align-middle text-within">
+              <MeasuredRing />
             </span>
           )}
         </span>

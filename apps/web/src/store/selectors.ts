@@ -1,6 +1,7 @@
 import { createSelector } from '@reduxjs/toolkit';
 import {
   assumptionsOf,
+  measurementsOf,
   cardVerdict,
   coverDrawing,
   coverVerdict,
@@ -29,6 +30,7 @@ export const selectStation = (state: RootState): Station => selectOpen(state).pr
 /** The one place where a station becomes figures. */
 export const selectReport = createSelector(selectStation, readings);
 export const selectAssumed = createSelector(selectStation, (station) => assumptionsOf(station));
+export const selectMeasured = createSelector(selectStation, measurementsOf);
 export const selectScales = createSelector(selectStation, scalesOf);
 export const selectDrawing = createSelector(selectStation, coverDrawing);
 export const selectWaysOut = createSelector(selectStation, waysOut);

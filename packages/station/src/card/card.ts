@@ -1,6 +1,7 @@
 import { readings } from '../report/readings.js';
 import { reportMosaic } from '../mosaic/report.js';
 import { assumedFor, assumptionsOf, type Assumption } from '../report/assumed.js';
+import { measuredFor, measurementsOf, type Measurement } from '../report/measured.js';
 import { exposureReport } from '../exposure/report.js';
 import { setup } from '../optical/setup.js';
 import type { Station } from '../document/station.js';
@@ -22,6 +23,8 @@ export interface Card {
   readonly unsettled: Unsettled;
   /** What its figures rest on and nobody gave. */
   readonly assumed: readonly Assumption[];
+  /** What its figures rest on that was measured. */
+  readonly measured: readonly Measurement[];
   /** As the card has it carried out. */
   readonly station: Station;
 }
@@ -56,6 +59,7 @@ export function cardOf(planned: Station, units: Units = 'metric'): Card {
     care: careOf(planned),
     unsettled: unsettled(station, exposure ? { ...report, exposure } : report),
     assumed: assumedFor(all, rests),
+    measured: measuredFor(measurementsOf(planned), rests),
     station,
   };
 }
@@ -70,6 +74,10 @@ export function cardStanding(station: Station): CardVerdict {
   };
   return cardVerdict(unsettled(station, looked));
 }
+
+/** Whether a step’s figure rests on what was measured, and on nothing that nobody gave. */
+export const restsOnMeasured = ({ assumed, measured }: Card, { rests = [] }: CardStep): boolean =>
+  assumedFor(assumed, rests).length === 0 && measuredFor(measured, rests).length > 0;
 
 /** Whether a step’s figure rests on what nobody gave. */
 export const restsOnAssumed = ({ assumed }: Card, { rests = [] }: CardStep): boolean =>

@@ -3,3 +3,4 @@ export * from './frame-at.js';
 export * from './kept.js';
 export * from './told.js';
 export * from './zero.js';
+export * from './use.js';
