@@ -175,34 +175,55 @@ const SERIES = [
   [22, 1.4, 1.45],
 ];
 
+/** Light through a blur that differs from place to place; places are −1 to 1 each way, y down. */
+function softened(light, width, height, sigmaAt) {
+  const level = 0.25;
+  const blurs = new Map();
+  const at = (k) => {
+    if (!blurs.has(k)) blurs.set(k, blurred(light, width, height, k * level));
+    return blurs.get(k);
+  };
+  return Float32Array.from({ length: light.length }, (_, i) => {
+    const place = Math.floor(i / 3);
+    const [x, y] = [place % width, Math.floor(place / width)];
+    const sigma = sigmaAt((2 * x) / width - 1, (2 * y) / height - 1) / level;
+    const k = Math.floor(sigma);
+    return at(k)[i] + (sigma - k) * (at(k + 1)[i] - at(k)[i]);
+  });
+}
+
+async function wallLight(w, h) {
+  const png = await drawn(wall, { width: 2 * w + 2, height: 2 * h + 2 });
+  return cutOut(await lightOf(png), 0, 0, w, h, 0.8);
+}
+
 async function series() {
   const [w, h] = [720, 480];
-  const png = await drawn(wall, { width: 2 * w, height: 2 * h });
-  const sharpLight = cutOut(await lightOf(png), 0, 0, w - 1, h - 1, 0.8);
-  const [width, height] = [w - 1, h - 1];
-  const level = 0.25;
+  const wallAsIs = await wallLight(w, h);
   const files = {};
   for (const [i, [fNumber, middle, corner]] of SERIES.entries()) {
-    const most = corner * 1.5;
-    const blurs = [];
-    for (let k = 0; k <= Math.ceil(most / level); k++) blurs.push(blurred(sharpLight, width, height, k * level)); // prettier-ignore
-    const light = new Float32Array(sharpLight.length);
-    for (let y = 0; y < height; y++) {
-      for (let x = 0; x < width; x++) {
-        const [u, v] = [(2 * x) / width - 1, (2 * y) / height - 1];
-        const r = Math.min(1, Math.hypot(u * 1.5, v) / Math.hypot(1.5, 1));
-        const lag = 1 + Math.max(0, u) * (fNumber < 8 ? 0.9 : 0.1);
-        const at = ((middle + (corner - middle) * r ** 2) * lag) / level;
-        const k = Math.min(blurs.length - 2, Math.floor(at));
-        for (let c = 0; c < 3; c++) {
-          const p = 3 * (y * width + x) + c;
-          light[p] = blurs[k][p] + (at - k) * (blurs[k + 1][p] - blurs[k][p]);
-        }
-      }
-    }
-    files[`wall-f${fNumber}.jpg`] = await jpeg(light, width, height, { second: 10 * i, fNumber, seed: 200 + i, quality: 90 }); // prettier-ignore
+    const light = softened(wallAsIs, w, h, (u, v) => {
+      const r = Math.min(1, Math.hypot(u * 1.5, v) / Math.hypot(1.5, 1));
+      const lag = 1 + Math.max(0, u) * (fNumber < 8 ? 0.9 : 0.1);
+      return (middle + (corner - middle) * r ** 2) * lag;
+    });
+    files[`wall-f${fNumber}.jpg`] = await jpeg(light, w, h, { second: 10 * i, fNumber, seed: 200 + i, quality: 90 }); // prettier-ignore
   }
   zip('demo-series', files);
+}
+
+/** What the demo's tilt scale reads when the lens is straight. */
+const ZERO_DEG = 0.35;
+
+async function zero() {
+  const [w, h] = [480, 360];
+  const wallAsIs = await wallLight(w, h);
+  const files = {};
+  for (const [i, deg] of [-1, -0.5, 0, 0.5, 1].entries()) {
+    const light = softened(wallAsIs, w, h, (_, v) => Math.hypot(0.6, 2.6 * (deg - ZERO_DEG) * v));
+    files[`lean${deg}.jpg`] = await jpeg(light, w, h, { second: 10 * i, fNumber: 3.5, seed: 300 + i, quality: 88 }); // prettier-ignore
+  }
+  zip('demo-zero', files);
 }
 
 /** Gaussian blur of light, one way after the other. */
@@ -247,3 +268,4 @@ await mosaics();
 await flat();
 await series();
 await edge();
+await zero();

@@ -1,7 +1,8 @@
 import type { FlatMeasured, SeriesMeasured } from '@gangway/frames';
 import { parseKitItem } from '../src/kit/parse.js';
 import type { MeasuredLens } from '../src/document/measured.js';
-import { bestAllOver, centreSaid, circleRows, isMeasured, lensFacts, withEdges, withFlat, withSeries, zoneAt } from '../src/lens/index.js'; // prettier-ignore
+import { newStation } from '../src/document/new-station.js';
+import { bestAllOver, centreSaid, circleMeasured, circleRows, isMeasured, lensFacts, withEdges, withFlat, withMeasuredUse, withSeries, zoneAt } from '../src/lens/index.js'; // prettier-ignore
 
 const TOLD = { on: '14 March 2026', back: 'Small format back', files: ['a.jpg', 'b.jpg'] };
 
@@ -126,5 +127,25 @@ describe('what is said of it', () => {
       { fNumber: 8, givenMm: 67, measuredMm: 66.4 },
     ]);
     expect([isMeasured(lens), isMeasured({})]).toEqual([true, false]);
+  });
+});
+
+describe('the measured lens and the ideal', () => {
+  const station = newStation('Test');
+  const measured = withFlat(undefined, [{ fNumber: 5.6, found: flat() }, { fNumber: 11, found: flat() }], TOLD); // prettier-ignore
+  const own = { ...station, lens: { ...station.lens, measured } };
+
+  it('are changed for each other and back, and nothing else changes', () => {
+    const ideal = withMeasuredUse(own, false);
+    expect(ideal.lens.measured).toEqual({ ...measured, use: false });
+    expect(withMeasuredUse(ideal, true)).toEqual(own);
+    expect(withMeasuredUse(station, false)).toBe(station);
+  });
+
+  it('a circle is the lens’s own only within the stops that were measured, while it is used', () => {
+    const at = (of: typeof own, stops: number[]): boolean[] => stops.map((stop) => circleMeasured(of.lens, stop)); // prettier-ignore
+    expect(at(own, [4, 5.6, 8, 11, 16])).toEqual([false, true, true, true, false]);
+    expect(at(withMeasuredUse(own, false), [5.6, 8])).toEqual([false, false]);
+    expect(circleMeasured(station.lens, 8)).toBe(false);
   });
 });

@@ -1,10 +1,11 @@
 import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { bestAllOver, centreSaid, fixed, fStop, lensFacts } from '@gangway/station';
+import { bestAllOver, fixed, fStop, lensFacts } from '@gangway/station';
 import { PageTop } from '../pages/page-top.js';
 import { useSoundKit } from '../records/sound-kit.js';
 import { CircleView, ringsAt } from './circle-view.js';
-import { DetailChart, detailLines } from './detail-chart.js';
+import { DetailChart } from './detail-chart.js';
+import { detailLines } from './detail-lines.js';
 import { Facts } from './facts.js';
 import { stopsOf, useSpots } from './lens-stops.js';
 import { Spots } from './spots.js';
@@ -107,14 +108,13 @@ function Side({ lens, back, widest, most }: { lens: StoredLens; back: Parameters
   const rings = ringsAt(given, own, measured, shown);
   return (
     <div className="space-y-4">
-      <div className="flex h-72 flex-col bg-stage p-2">
+      <div className="flex h-80 flex-col bg-stage p-2">
         <CircleView {...{ given, own, measured, stops }} stop={shown} onStop={setStop} widestMm={widest} />
       </div>
       <p>
         <span className="figure text-[20px]">{rings.litMm === null ? '' : `${fixed(rings.litMm, 1)} mm`}</span>{' '}
         <span className="text-quiet">
           lit at {fStop(shown)}{(measured?.circle ?? []).length > 0 ? ', measured' : ', given'}
-          {measured && centreSaid(measured) ? `; ${centreSaid(measured)!}` : ''}
         </span>
       </p>
       {lines ? (

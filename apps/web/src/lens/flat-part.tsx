@@ -6,7 +6,8 @@ import { useAppSelector } from '../store/store.js';
 import { Button } from '../ui/button.js';
 import { CircleView } from './circle-view.js';
 import { deskOf } from './desk.js';
-import { FileFields, STOP_COLUMN, wrongWith, type Column } from './file-fields.js';
+import { FileFields } from './file-fields.js';
+import { STOP_COLUMN, wrongWith, type Column } from './typed.js';
 import type { PartProps } from './part-props.js';
 import { KeepButton } from './keep-button.js';
 import { Problems } from './problems.js';
@@ -69,7 +70,11 @@ export function FlatPart({ lens, desk, back, typed, told, keep }: PartProps) {
             picture moves with the lens’s circle: one that was risen shows more of what is above.
           </p>
         )}
-        {found && <FlatTable found={found} />}
+        {found && (
+          <div className="overflow-x-auto">
+            <FlatTable found={found} />
+          </div>
+        )}
       </div>
       <aside aria-label="The white" className="w-full shrink-0 space-y-4 border-l border-rule bg-paper px-5 py-4 lg:w-[400px]">
         <FileFields {...{ files, typed }} columns={COLUMNS} />

@@ -17,7 +17,8 @@ import { Button } from '../ui/button.js';
 import { useNotice } from '../ui/notices.js';
 import { deskOf, useDesk, type Desk } from './desk.js';
 import { EdgePart } from './edge-part.js';
-import { useTyped, type Typed } from './file-fields.js';
+import { useTyped } from './file-fields.js';
+import { type Typed } from './typed.js';
 import { FlatPart } from './flat-part.js';
 import { LensFrame } from './lens-frame.js';
 import { isMethod, METHOD_WORDS, METHODS, type Method } from './methods.js';
@@ -33,12 +34,22 @@ const PARTS: Readonly<Record<Method, ComponentType<PartProps>>> = {
   zero: ZeroPart,
 };
 
-/** Pictures of the demo to try with; of the white, where each was taken: rise and shift, mm. */
-const DEMO: Readonly<Partial<Record<Method, { readonly zip: string; readonly rise?: Readonly<Record<string, readonly [string, string]>> }>>> = {
+/** Pictures of the demo to try with, and what is typed beside them. */
+const DEMO: Readonly<Partial<Record<Method, { readonly zip: string; readonly typed?: (name: string) => Readonly<Record<string, string>> | undefined }>>> = {
   series: { zip: '/demo-series.zip' },
   edge: { zip: '/demo-edge.zip' },
-  flat: { zip: '/demo-flat.zip', rise: { middle: ['0', '0'], right14: ['0', '14'], left14: ['0', '-14'], up14: ['14', '0'], down14: ['-14', '0'] } },
+  flat: { zip: '/demo-flat.zip', typed: (name) => Object.entries(WHITE).find(([place]) => name.includes(place))?.[1] },
+  zero: { zip: '/demo-zero.zip', typed: (name) => ({ deg: /^lean(.*)\.jpg$/.exec(name)?.[1] ?? '' }) },
 }; // prettier-ignore
+
+/** Where the demo's pictures of the white were taken, mm. */
+const WHITE = {
+  middle: { rise: '0', shift: '0' },
+  right14: { rise: '0', shift: '14' },
+  left14: { rise: '0', shift: '-14' },
+  up14: { rise: '14', shift: '0' },
+  down14: { rise: '-14', shift: '0' },
+};
 
 /** Only the demo's own lens has pictures made for it. */
 const DEMO_LENS = 'Shift 24 f/3.5';
@@ -210,13 +221,11 @@ function DemoButton({ lens, method, typed, demo }: { lens: StoredLens; method: M
       const { files } = await (await import('../files/demo-pictures.js')).demoPictures(demo.zip);
       // The demo’s edge is cut out of a picture.
       if (method === 'edge') writeTo(session, `gangway.lens.piece.${lens.id}`, '"piece"');
-      if (demo.rise) {
-        const places = files.flatMap(({ path }) => {
-          const found = Object.entries(demo.rise!).find(([name]) => path.includes(name))?.[1];
-          return found ? [[path, { rise: found[0], shift: found[1] }] as const] : [];
-        });
-        typed.typeAll(Object.fromEntries(places));
-      }
+      const told = files.flatMap(({ path }) => {
+        const own = demo.typed?.(path);
+        return own ? [[path, own] as const] : [];
+      });
+      typed.typeAll(Object.fromEntries(told));
       deskOf(lens.id, method).open(files);
     } catch {
       notice(['The demo’s pictures could not be loaded. Try again.']);

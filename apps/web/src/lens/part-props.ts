@@ -1,6 +1,6 @@
 import type { MeasuredFrom } from '@gangway/station';
 import type { Desk } from './desk.js';
-import type { Typed } from './file-fields.js';
+import type { Typed } from './typed.js';
 import type { Measured, StoredBack, StoredLens } from './use-lens.js';
 
 /** What each way of measuring works with. */

@@ -15,7 +15,8 @@ import { Button } from '../ui/button.js';
 import { Choosing } from '../ui/choosing.js';
 import { useNotice } from '../ui/notices.js';
 import { deskOf } from './desk.js';
-import { FileFields, wrongWith, type Column } from './file-fields.js';
+import { FileFields } from './file-fields.js';
+import { wrongWith, type Column } from './typed.js';
 import type { PartProps } from './part-props.js';
 import { Problems } from './problems.js';
 
