@@ -15,6 +15,7 @@ const DAY = '/jobs/a0000000-0000-4000-8000-000000000002';
 const planned = (n) =>
   `${DAY}/stations/a0000000-0000-4000-8000-${String(200 + n).padStart(12, '0')}`;
 const rig = (n) => `/rigs/c0000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
+const LENS = '/lenses/b0000000-0000-4000-8000-000000000001';
 const WIDE = { width: 1280, height: 800 };
 const PHONE = { width: 390, height: 844 };
 
@@ -37,9 +38,16 @@ const VIEWS = [
   { name: 'kit', path: '/kit' },
   { name: 'bench', path: rig(7) },
   { name: 'mosaic', path: `${station(10)}/mosaic` },
-  { name: 'mosaic-ring', path: `${station(12)}/mosaic`, light: 'darkcloth' },
+  {
+    name: 'prove',
+    path: `${station(10)}/mosaic/prove`,
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Demo: one that slipped' }).click();
+      await page.getByText('It slipped').waitFor({ timeout: 60_000 });
+      await page.waitForTimeout(1500);
+    },
+  },
   { name: 'expose', path: `${planned(2)}/expose` },
-  { name: 'expose-film', path: `${planned(5)}/expose`, light: 'darkcloth' },
   { name: 'card-paper', path: `${planned(3)}/card/paper` },
   {
     name: 'card-phone',
@@ -63,6 +71,24 @@ const VIEWS = [
   },
   { name: 'packing', path: `${DAY}/sheets` },
   { name: 'cover-phone', path: `${station(1)}/cover`, size: PHONE },
+  // Late: afterwards the kit's first lens is measured.
+  {
+    name: 'lens',
+    path: `${LENS}/flat`,
+    act: async (page) => {
+      for (const way of ['Flat field', 'Same scene, every stop']) {
+        await page.getByRole('link', { name: way }).click();
+        await page.getByRole('button', { name: 'Use the demo’s pictures' }).click();
+        await page.getByRole('button', { name: 'Measure', exact: true }).click();
+        await page.getByRole('button', { name: 'Keep with the lens' }).click();
+        await page.getByText('Kept: see the lens').waitFor();
+        await page.getByRole('button', { name: 'Close message' }).last().click();
+      }
+      await page.getByRole('link', { name: 'Kept: see the lens' }).click();
+      await page.getByText('drag one, all follow').waitFor();
+      await page.waitForTimeout(1500);
+    },
+  },
   // Last: afterwards the station's lens is in the hand, and its other pages say only that.
   {
     name: 'held-off',

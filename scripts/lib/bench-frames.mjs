@@ -1,8 +1,10 @@
 import { spawn } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { performance } from 'node:perf_hooks';
 import { pathToFileURL } from 'node:url';
+import { longest, watch as watchPage, watched } from './bench-page.mjs';
+import { withApp } from './browser.mjs';
 import { at } from './paths.mjs';
 
 /** Twelve frames of 24 megapixels proved, and the rate of tiles beside a general vision library's. */
@@ -180,7 +182,54 @@ export async function measureFrames(say, build) {
     const names = await frames(sharp, folder);
     const { seconds, mostMb, proof } = await proved([`${folder}/station.json`, ...names]);
     say(`12 frames of 24 megapixels proved in ${seconds.toFixed(1)} s and ${mostMb.toFixed(0)} MB (60 s and 2048 MB allowed): ${proof.verdict}`); // prettier-ignore
+    await onPage(say, `${folder}/station.json`, names);
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }
+}
+
+/** The memory of pages and their workers together, MB; what they share is counted once. */
+function pagesMb() {
+  let kb = 0;
+  for (const id of readdirSync('/proc')) {
+    if (!/^\d+$/.test(id)) continue;
+    try {
+      if (!readFileSync(`/proc/${id}/cmdline`, 'utf8').includes('--type=renderer')) continue;
+      kb += Number(/Pss:\s+(\d+)/.exec(readFileSync(`/proc/${id}/smaps_rollup`, 'utf8'))?.[1] ?? 0);
+    } catch {
+      // It has ended, or is another's.
+    }
+  }
+  return kb / 1024;
+}
+
+/** The same frames dropped on the page: how long it takes, and how long the page is ever blocked. */
+async function onPage(say, stationFile, names) {
+  await withApp('bench-frames', 4580, say, async (browser, address) => {
+    const post = async (path, body) =>
+      (
+        await fetch(`${address}/api/${path}`, {
+          method: 'POST',
+          headers: { 'Content-Type': 'application/json' },
+          body: JSON.stringify(body),
+        })
+      ).json();
+    const job = await post('jobs', { name: 'Bench' });
+    const document = JSON.parse(readFileSync(stationFile, 'utf8'));
+    const station = await post(`jobs/${job.id}/stations`, { document });
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await page.goto(`${address}/jobs/${job.id}/stations/${station.id}/mosaic/prove`);
+    await page.getByText('Do the frames fit?').waitFor();
+    await page.waitForTimeout(1500);
+    await watchPage(page);
+    const begin = performance.now();
+    let mostMb = 0;
+    const watch = setInterval(() => (mostMb = Math.max(mostMb, pagesMb())), 500);
+    await page.getByLabel('Frames of the mosaic').setInputFiles(names);
+    await page.getByRole('button', { name: '100 %' }).waitFor({ timeout: 300_000 });
+    const seconds = (performance.now() - begin) / 1000;
+    clearInterval(watch);
+    const { tasks } = await watched(page);
+    say(`on the page: ${seconds.toFixed(1)} s, at most ${mostMb.toFixed(0)} MB; times the page was blocked for over 50 ms: ${longest(tasks)}`); // prettier-ignore
+  });
 }

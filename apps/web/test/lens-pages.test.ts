@@ -16,7 +16,7 @@ it.each([
   expect(numberTyped(text)).toBe(value);
 });
 
-it.each(['eleven', '1/4', '5 6', 'f/', '--3'])('“%s” is no figure', (text) => {
+it.each(['eleven', '1/4', '5 6', 'f/x', '--3'])('“%s” is no figure', (text) => {
   expect(numberTyped(text)).toBeNaN();
 });
 

@@ -21,6 +21,11 @@ import { base, parsed } from './helpers/rigs.js';
 import { everything } from './helpers/worlds.js';
 import { mark, table, THREE } from './helpers/table.js';
 
+const withoutMeasured = (station: Station): Station => {
+  const { measured: _, ...lens } = station.lens;
+  return { ...station, lens };
+};
+
 const aperture = (station: Station, n: number): Station => ({ ...station, aperture: n });
 
 /** 90 mm before 44 × 33 mm of 3.76 µm, straight, marks along its axis, mm from the sensor mark. */
@@ -136,7 +141,8 @@ describe('the best stop', () => {
 
   it('is never worse than another that holds and covers, two stops down where any serve', () => {
     fc.assert(
-      fc.property(everything, (station) => {
+      // What was measured on a lens has a say of its own, tested beside it.
+      fc.property(everything.map(withoutMeasured), (station) => {
         const answer = solveStation(station);
         fc.pre(answer !== null);
         const found = evaluate(station).solution!.best_stop;

@@ -2,6 +2,7 @@ import type { FlatMeasured, SeriesMeasured } from '@gangway/frames';
 import { parseKitItem } from '../src/kit/parse.js';
 import type { MeasuredLens } from '../src/document/measured.js';
 import { newStation } from '../src/document/new-station.js';
+import type { Station } from '../src/document/station.js';
 import { bestAllOver, centreSaid, circleMeasured, circleRows, isMeasured, lensFacts, withEdges, withFlat, withMeasuredUse, withSeries, zoneAt } from '../src/lens/index.js'; // prettier-ignore
 
 const TOLD = { on: '14 March 2026', back: 'Small format back', files: ['a.jpg', 'b.jpg'] };
@@ -143,7 +144,7 @@ describe('the measured lens and the ideal', () => {
   });
 
   it('a circle is the lens’s own only within the stops that were measured, while it is used', () => {
-    const at = (of: typeof own, stops: number[]): boolean[] => stops.map((stop) => circleMeasured(of.lens, stop)); // prettier-ignore
+    const at = (of: Station, stops: number[]): boolean[] => stops.map((stop) => circleMeasured(of.lens, stop)); // prettier-ignore
     expect(at(own, [4, 5.6, 8, 11, 16])).toEqual([false, true, true, true, false]);
     expect(at(withMeasuredUse(own, false), [5.6, 8])).toEqual([false, false]);
     expect(circleMeasured(station.lens, 8)).toBe(false);

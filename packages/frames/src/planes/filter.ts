@@ -7,9 +7,16 @@ export function rooted(plane: Plane): Plane {
   return { ...plane, data: out };
 }
 
+/** Room for what is only between: of many small tiles making it anew takes as long as the work. */
+let room = new Float32Array(0);
+function between(length: number): Float32Array {
+  if (room.length < length) room = new Float32Array(length);
+  return room;
+}
+
 /** Each row, then each column, with weights 1, 2, 1; edges are held. */
 export function smoothed({ width, height, data }: Plane): Plane {
-  const rows = new Float32Array(data.length);
+  const rows = between(data.length);
   for (let at = 0; at < data.length; at += width) {
     const last = at + width - 1;
     rows[at] = (3 * data[at]! + data[at + 1]!) / 4;
@@ -45,7 +52,7 @@ export function movedBy({ width, height, data }: Plane, dx: number, dy: number):
   const [e, f, g, h] = cubic(dy - iy);
   const inX = (x: number): number => (x < 0 ? 0 : x >= width ? width - 1 : x);
   const inY = (y: number): number => (y < 0 ? 0 : y >= height ? height - 1 : y);
-  const rows = new Float32Array(data.length);
+  const rows = between(data.length);
   const first = Math.max(0, Math.min(width, 1 - ix));
   const last = Math.max(first, Math.min(width, width - 2 - ix));
   for (let at = 0; at < data.length; at += width) {

@@ -99,27 +99,26 @@ function fitted(a: Plane, b: Plane, start: Peak, rounds: number): Fitted | null 
   const { width, height } = a;
   let { dx, dy } = start;
   let found: Fitted | null = null;
-  for (let round = 0; round <= rounds; round++) {
+  for (let round = 0; round < rounds; round++) {
     const moved = movedBy(b, dx, dy);
     const [left, right] = [Math.ceil(Math.max(0, -dx)) + 2, width - Math.ceil(Math.max(0, dx)) - 2];
     const [top, foot] = [Math.ceil(Math.max(0, -dy)) + 2, height - Math.ceil(Math.max(0, dy)) - 2];
     if (right - left < LEAST_SHARED || foot - top < LEAST_SHARED) return null;
     const step = stepOf(a, moved, { left, right, top, foot });
     if (!step) return null;
-    found = { dx, dy, sigmaPx: step.sigmaPx, alike: step.alike };
-    if (round === rounds) break;
     // A step of more than a pixel is not to be trusted whole.
     const held = Math.max(1, Math.hypot(step.dx, step.dy));
     dx += step.dx / held;
     dy += step.dy / held;
+    found = { dx, dy, sigmaPx: step.sigmaPx, alike: step.alike };
     if (Math.hypot(step.dx, step.dy) < AT_REST_PX) break;
     if (Math.hypot(dx - start.dx, dy - start.dy) > STRAY) return null;
   }
   return found;
 }
 
-/** A step of less than this changes nothing that counts, pixels. */
-const AT_REST_PX = 0.004;
+/** After a step of less than this the next changes nothing that counts: steps shrink by their square. */
+const AT_REST_PX = 0.03;
 /** Least squares only makes the peak of the correlation finer, pixels. */
 const STRAY = 4;
 
@@ -232,7 +231,13 @@ const QUARTERED_FROM = 192;
 export function matchTile(a: Plane, b: Plane, noise: number): TileMatch {
   const side = Math.min(a.width, a.height);
   const k = side >= HALVED_FROM ? 2 : 1;
-  const rooting = ({ width, height, data }: Plane): Plane => rooted(reduced({ width, height, data }, k)); // prettier-ignore
+  const rooting = ({ width, height, data }: Plane): Plane => {
+    const small = reduced({ width, height, data }, k);
+    if (k === 1) return rooted(small);
+    // It is nobody else's: rooted where it lies.
+    for (let i = 0; i < small.data.length; i++) small.data[i] = Math.sqrt(Math.max(0, small.data[i]!)); // prettier-ignore
+    return small;
+  };
   const [smallA, smallB] = [rooting(a), rooting(b)];
   const least = Math.max(noise, LEAST_NOISE) / k;
   const [couldA, couldB] = [couldPlace(smallA, least), couldPlace(smallB, least)];
@@ -257,7 +262,7 @@ function laid(a: Plane, b: Plane, q: number): Fitted | null {
 }
 
 /** Steps of least squares; fewer when they come to rest. */
-const ROUNDS = 4;
+const ROUNDS = 5;
 const FINE_ROUNDS = 2;
 
 /** A file's own steps are noise too: a quarter of a step of 8 bits. */

@@ -346,6 +346,36 @@ const sights = fc.record({
   }),
 });
 
+/** What an owner measured, as parts of the focal length and of the stops there are. */
+const owns = fc.record({
+  circle: maybe(fc.tuple(within(1.2, 3), within(0, 0.5))),
+  fall: maybe(fc.tuple(within(0.1, 1), within(0.5, 4))),
+  sharp: maybe(fc.tuple(within(20, 90), within(0.2, 1))),
+  detail: maybe(fc.tuple(within(0.2, 1), within(0.2, 1))),
+  off: maybe(fc.tuple(within(-0.02, 0.02), within(-0.02, 0.02))),
+  use: maybe(fc.constant(false)),
+  zero: maybe(fc.record({ tilt_deg: within(-1, 1), swing_deg: within(-1, 1) })),
+});
+
+type Own = typeof owns extends fc.Arbitrary<infer Drawn> ? Drawn : never;
+
+function measuredOn({ focal_length_mm: f, f_min, f_max }: Station['lens'], own: Own) {
+  const stops = [f_min, Math.sqrt(f_min * f_max)];
+  const zone = (name: string, at: number) => ({ zone: name, radius_mm: at * f });
+  const zones = (value: string, middle: number, corner: number) => [
+    { ...zone('centre', 0.1), [value]: middle },
+    { ...zone('corner', 0.8), [value]: corner },
+  ];
+  return given({
+    circle: own.circle && stops.map((f_number, i) => ({ f_number, diameter_mm: f * (own.circle![0] + i * own.circle![1]) })),
+    falloff: own.fall && stops.map((f_number, i) => ({ f_number, points: [0, 0.5, 1].map((part) => ({ radius_mm: part * f, stops: own.fall![i]! * part * part })) })),
+    sharpness: own.sharp && stops.map((f_number, i) => ({ f_number, zones: zones('mtf50_cy_mm', own.sharp![0] * (1 + i / 2), own.sharp![0] * own.sharp![1]) })),
+    detail: own.detail && stops.map((f_number, i) => ({ f_number, zones: zones('kept', i === 0 ? own.detail![0] : 1, own.detail![1]) })),
+    centre_mm: own.off && { x: own.off[0] * f, y: own.off[1] * f },
+    use: own.use,
+  });
+} // prettier-ignore
+
 /**
  * {@link worlds} with everything else a station may have: ends of the mechanism, locks and stops,
  * boards, adapters, filters, lenses that shorten up close, a façade, a grid, marks of every kind.
@@ -361,8 +391,9 @@ export const everything: fc.Arbitrary<Station> = fc
     filter: maybe(fc.record({ clear: within(0.5, 3), ahead: within(0, 0.8) })),
     close: maybe(fc.record({ share: within(0.7, 1.1), magnification: within(0.1, 1) })),
     register: maybe(within(0.3, 1.2)),
+    own: maybe(owns),
   })
-  .map(({ world, mechanism, board, adapter, sight, filter, close, register }): Station => {
+  .map(({ world, mechanism, board, adapter, sight, filter, close, register, own }): Station => {
     const f = world.lens.focal_length_mm;
     const { rise, shift, tilt, swing, rear_tilt, rear_swing, ...others } = mechanism;
     const drawn = {
@@ -371,6 +402,7 @@ export const everything: fc.Arbitrary<Station> = fc
       lens: {
         ...world.lens,
         ...given({
+          measured: own && measuredOn(world.lens, own),
           register_mm: register && register * f,
           filter: filter && {
             clear_diameter_mm: filter.clear * f,
@@ -391,6 +423,7 @@ export const everything: fc.Arbitrary<Station> = fc
           swing_deg: swing,
           rear_tilt_deg: rear_tilt,
           rear_swing_deg: rear_swing,
+          zero: own?.zero,
           ...others,
         }),
       },
