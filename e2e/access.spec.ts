@@ -1,6 +1,21 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
+import { lens, makeItem, unique } from './gear.js';
 import { ADDRESS, demo, freshStation, saved } from './helpers.js';
+
+const DEMO_LENS = 'b0000000-0000-4000-8000-000000000001';
+
+/** What an owner may have measured. */
+const MEASURED = {
+  on: '14 March 2026',
+  files: ['a.jpg'],
+  odd: ['Every stop: the right side lags: 75 % of the detail opposite, leaned or decentred.'],
+  circle: [{ f_number: 2.8, diameter_mm: 55 }, { f_number: 8, diameter_mm: 58 }],
+  sharpness: [2.8, 8].map((f_number) => ({ f_number, zones: [{ zone: 'centre', radius_mm: 2, mtf50_cy_mm: 60 }, { zone: 'corner', radius_mm: 18, mtf50_cy_mm: 30 }] })),
+  detail: [2.8, 8, 16].map((f_number, i) => ({ f_number, zones: [{ zone: 'centre', radius_mm: 2, kept: [0.6, 1, 0.8][i] }] })),
+  centre_mm: { x: 0.4, y: -0.2 },
+  diffraction_from: 16,
+}; // prettier-ignore
 
 const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
 
@@ -84,6 +99,28 @@ for (const light of ['daylight', 'darkcloth']) {
       await expect(page.getByText(shown)).toBeVisible();
       await check();
     }
+    await page.goto(`${frames.station}/mosaic/prove`);
+    await expect(page.getByText('Do the frames fit?')).toBeVisible();
+    await check();
+    await page.getByRole('button', { name: 'Demo: one that slipped' }).click();
+    await expect(page.getByText('It slipped')).toBeVisible();
+    await check();
+    const own = await makeItem(lens(unique('Measured'), { measured: MEASURED }));
+    for (const [path, shown] of [
+      ['lenses', 'Two beside each other'],
+      [`lenses/${own.id}`, 'What it changes'],
+      [`lenses/${own.id}/flat`, 'Drop the pictures here'],
+      [`lenses/beside?a=${own.id}`, 'Two lenses beside each other'],
+    ] as const) {
+      await page.goto(`${ADDRESS}/${path}`);
+      await expect(page.getByText(shown).first()).toBeVisible();
+      await check();
+    }
+    await page.goto(`${ADDRESS}/lenses/${DEMO_LENS}/series`);
+    await page.getByRole('button', { name: 'Use the demo’s pictures' }).click();
+    await page.getByRole('button', { name: 'Measure', exact: true }).click();
+    await expect(page.getByRole('button', { name: 'Keep with the lens' })).toBeVisible();
+    await check();
     const film = await freshStation(undefined, demo('5-salt-marsh'));
     for (const [path, shown] of [
       ['expose', 'From the meter to the shutter, in stops'],
@@ -147,13 +184,24 @@ test('on a phone nothing is wider than the screen and the scales are there', asy
       'cover/variants',
       'mosaic',
       'mosaic/wish',
+      'mosaic/prove',
       'expose',
       'expose/bellows',
       'expose/tapes',
       'card',
       'card/paper',
     ].map((path) => `${station}/${path}`),
-    ...['jobs', 'kit', 'kit/new/lens', 'kit/import', 'rigs'].map((path) => `${ADDRESS}/${path}`),
+    ...[
+      'jobs',
+      'kit',
+      'kit/new/lens',
+      'kit/import',
+      'rigs',
+      'lenses',
+      `lenses/${DEMO_LENS}`,
+      `lenses/${DEMO_LENS}/zero`,
+      'lenses/beside',
+    ].map((path) => `${ADDRESS}/${path}`),
     `${ADDRESS}/rigs/c0000000-0000-4000-8000-000000000016`,
     `${ADDRESS}/rigs/c0000000-0000-4000-8000-000000000006/match`,
     `${ADDRESS}/rigs/compare?rigs=c0000000-0000-4000-8000-000000000001`,

@@ -45,8 +45,16 @@ function cubic(t: number): readonly [number, number, number, number] {
   ];
 }
 
-/** The plane as it looks when read at p + d everywhere; beyond its edges they are held. */
-export function movedBy({ width, height, data }: Plane, dx: number, dy: number): Plane {
+/**
+ * The plane as it looks when read at p + d everywhere; beyond its edges they are held.
+ * @param into where it is written, of the same length
+ */
+export function movedBy(
+  { width, height, data }: Plane,
+  dx: number,
+  dy: number,
+  into = new Float32Array(data.length),
+): Plane {
   const [ix, iy] = [Math.floor(dx), Math.floor(dy)];
   const [a, b, c, d] = cubic(dx - ix);
   const [e, f, g, h] = cubic(dy - iy);
@@ -67,15 +75,17 @@ export function movedBy({ width, height, data }: Plane, dx: number, dy: number):
       rows[i] = a * data[q - 1]! + b * data[q]! + c * data[q + 1]! + d * data[q + 2]!;
     }
   }
-  const out = new Float32Array(data.length);
   for (let y = 0; y < height; y++) {
-    const [r0, r1, r2, r3] = [inY(y + iy - 1), inY(y + iy), inY(y + iy + 1), inY(y + iy + 2)].map((row) => row * width) as [number, number, number, number]; // prettier-ignore
+    const r0 = inY(y + iy - 1) * width;
+    const r1 = inY(y + iy) * width;
+    const r2 = inY(y + iy + 1) * width;
+    const r3 = inY(y + iy + 2) * width;
     const at = y * width;
     for (let x = 0; x < width; x++) {
-      out[at + x] = e * rows[r0 + x]! + f * rows[r1 + x]! + g * rows[r2 + x]! + h * rows[r3 + x]!;
+      into[at + x] = e * rows[r0 + x]! + f * rows[r1 + x]! + g * rows[r2 + x]! + h * rows[r3 + x]!;
     }
   }
-  return planeOf(width, height, out);
+  return planeOf(width, height, into);
 }
 
 /**

@@ -99,8 +99,9 @@ function fitted(a: Plane, b: Plane, start: Peak, rounds: number): Fitted | null 
   const { width, height } = a;
   let { dx, dy } = start;
   let found: Fitted | null = null;
+  const room = new Float32Array(b.data.length);
   for (let round = 0; round < rounds; round++) {
-    const moved = movedBy(b, dx, dy);
+    const moved = movedBy(b, dx, dy, room);
     const [left, right] = [Math.ceil(Math.max(0, -dx)) + 2, width - Math.ceil(Math.max(0, dx)) - 2];
     const [top, foot] = [Math.ceil(Math.max(0, -dy)) + 2, height - Math.ceil(Math.max(0, dy)) - 2];
     if (right - left < LEAST_SHARED || foot - top < LEAST_SHARED) return null;
