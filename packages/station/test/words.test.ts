@@ -159,4 +159,19 @@ describe('differences', () => {
       { name: 'focus distance m', mine: '20', theirs: '∞' },
     ]);
   });
+
+  it('say the gist of long lists of measurements, and still see one figure that parts', () => {
+    const fall = (stops: number) => [{ f_number: 8, points: [{ radius_mm: 0, stops: 0 }, { radius_mm: 20, stops }] }]; // prettier-ignore
+    const lens = (measured: object) => ({ name: '', measured });
+    expect(differences(lens({}), { ...lens({ falloff: fall(1), files: ['a', 'b'] }) })).toEqual([
+      { name: 'measured falloff', mine: '—', theirs: 'at f/8' },
+      { name: 'measured files', mine: '—', theirs: '2 pictures' },
+    ]);
+    expect(differences(lens({ falloff: fall(1) }), lens({ falloff: fall(1.2) }))).toEqual([
+      { name: 'measured falloff', mine: 'at f/8', theirs: 'at f/8, other figures' },
+    ]);
+    expect(differences(lens({ falloff: fall(1) }), lens({ falloff: fall(1) }))).toEqual([]);
+    // Nothing written is not nothing there.
+    expect(differences({ name: '' }, {})).toEqual([{ name: 'name', mine: '', theirs: '—' }]);
+  });
 });
