@@ -86,3 +86,25 @@ test('a frame that slipped is named with what to do, and the proof outlives a lo
   await page.getByRole('button', { name: 'Prove again' }).click();
   await verdict(page, 'No file shows frame');
 });
+
+test('frames matched to the log go straight to be proved', async ({ page }) => {
+  const { station, job } = await freshStation(undefined, demo('10-ropewalk-frames'));
+  await page.clock.setFixedTime(new Date('2026-10-03T09:10:02'));
+  await page.goto(`${station}/card`);
+  const log = page.getByRole('region', { name: 'Log', exact: true });
+  // Each frame is logged some seconds after it was taken.
+  for (const [at, says] of [
+    ['09:10:02', 'Next frame 1 of 3'],
+    ['09:10:33', 'frame 2 of 3'],
+    ['09:11:02', 'frame 3 of 3'],
+  ] as const) {
+    await page.clock.setFixedTime(new Date(`2026-10-03T${at}`));
+    await expect(log.getByRole('status').first()).toContainText(says);
+    await log.getByRole('button', { name: 'Shot', exact: true }).click();
+  }
+  await expect(log.getByRole('status').first()).toContainText('All taken');
+  await page.goto(`${job}/files`);
+  await page.getByLabel('Pictures and sidecars').setInputFiles(framesOf('demo-mosaic-holds'));
+  await page.getByRole('button', { name: 'Prove Ropewalk in three frames' }).click();
+  await verdict(page, 'Lens, body and light stood still: merge it.');
+});
