@@ -74,7 +74,7 @@ export function CircleView({ given, own, measured, stops, stop, onStop, widestMm
   const { frame } = now;
   const off = centre ?? { x: 0, y: 0 };
   return (
-    <figure className="flex min-w-0 flex-col">
+    <figure className="flex min-h-0 min-w-0 flex-1 flex-col">
       <figcaption className="flex flex-wrap items-center gap-x-3 text-[13px] text-quiet">
         At{' '}
         <select

@@ -28,6 +28,8 @@ export interface ZeroMeasured {
 /** Tiles nearer to the axis than this part of the picture hardly change. */
 const OFF_AXIS = 0.15;
 const LEAST_TILES = 4;
+/** Where a tile is sharpest is known no better than to this part of the step between leans. */
+const OF_A_STEP = 1 / 16;
 
 interface Away {
   readonly tile: StackTile;
@@ -75,6 +77,19 @@ function bySides(
   return { zeroDeg, sigmaDeg: null, problems: ['even_chart'] };
 }
 
+/** From lean to lean around a place. */
+function stepAt(leans: readonly number[], deg: number): number {
+  const sorted = [...leans].sort((a, b) => a - b);
+  const after = Math.min(
+    sorted.length - 1,
+    Math.max(
+      1,
+      sorted.findIndex((lean) => lean >= deg),
+    ),
+  );
+  return sorted[after]! - sorted[after - 1]!;
+}
+
 /**
  * @param axis tilt leans top against bottom, swing left against right
  * @throws Stopped
@@ -101,5 +116,7 @@ export async function measureZero(
   const { zeroDeg } = found;
   const [least, most] = [Math.min(...leans), Math.max(...leans)];
   const outside = zeroDeg !== null && (zeroDeg < least || zeroDeg > most);
-  return { ...found, problems: [...foreign, ...found.problems, ...(outside ? ['outside' as const] : [])] }; // prettier-ignore
+  const floor = OF_A_STEP * stepAt([...leans], zeroDeg ?? 0);
+  const sigmaDeg = found.sigmaDeg === null ? null : Math.max(found.sigmaDeg, floor);
+  return { ...found, sigmaDeg, problems: [...foreign, ...found.problems, ...(outside ? ['outside' as const] : [])] }; // prettier-ignore
 }
