@@ -2,10 +2,12 @@ import {
   atMost,
   clickWords,
   fStop,
-  limitsTable,
-  trimmed,
   type LimitsTable,
+  limitsTable,
+  measuredFor,
+  measurementsOf,
   type Station,
+  trimmed,
 } from '@gangway/station';
 import { draftedOn, proofLine, type Drafted } from './drafted.js';
 import { MARGIN_MM, PAPERS, type Paper } from './papers.js';
@@ -80,16 +82,19 @@ export function limitsStrip(
 
 function head(
   page: Drafted,
-  { back }: Station,
+  station: Station,
   table: LimitsTable,
   name: string,
   which: string,
 ): void {
+  const { back } = station;
   const size = `${trimmed(back.width_mm, 1)} × ${trimmed(back.height_mm, 1)} mm`;
   const { text } = page;
   const focus = table.focusM === null ? 'infinity' : `${trimmed(table.focusM, 2)} m`;
   text(MARGIN, MARGIN + 2, `${name} on ${size}${which}`, 3.4);
-  text(MARGIN, MARGIN + 6, `Lens straight, one movement at a time, focused at ${focus}.`);
+  const own = measuredFor(measurementsOf(station), ['circle', 'core']);
+  const told = own.length > 0 ? ' By the lens as it was measured.' : '';
+  text(MARGIN, MARGIN + 6, `Lens straight, one movement at a time, focused at ${focus}.${told}`);
   proofLine(page, MARGIN + 12);
 }
 

@@ -38,6 +38,16 @@ describe('the strip', () => {
     }
   });
 
+  it('says when it goes by a lens that was measured, and not while the ideal is planned with', () => {
+    const plain = newStation('own');
+    const measured = { circle: [{ f_number: 3.5, diameter_mm: 55 }], circle_by: { stops: 4 } };
+    const told = (more: object): boolean => {
+      const station = { ...plain, lens: { ...plain.lens, measured: { ...measured, ...more } } };
+      return limitsStrip(station)[0]!.texts.some(({ text }) => text.includes('as it was measured'));
+    };
+    expect([told({}), told({ use: false })]).toEqual([true, false]);
+  });
+
   it('is laid out on A4 and on Letter, over as many pages as it needs, each with its proof', () => {
     for (const paper of Object.keys(PAPERS) as Paper[]) {
       const pages = limitsStrip(turning, paper);

@@ -110,6 +110,7 @@ const CoverFigures = memo(function CoverFigures({ station }: { station: Station 
             coverage.corner_falloff_stops === null ? '∞' : fixed(coverage.corner_falloff_stops, 1)
           }
           unit="stops"
+          rests={['light']}
         />
         {!coverage.filter_clear && (
           <Line name="Filter ring" figure="cuts a corner" tone={STANDING_TEXT.outside} />

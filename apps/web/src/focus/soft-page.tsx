@@ -85,11 +85,17 @@ export function SoftPage() {
         )}
       </Group>
       <Group title="Corners, as it is leaned">
-        <Line name="Brightest corner falls off" figure={fixed(falloff.least, 1)} unit="stops" />
+        <Line
+          name="Brightest corner falls off"
+          figure={fixed(falloff.least, 1)}
+          unit="stops"
+          rests={['light']}
+        />
         <Line
           name="Darkest corner falls off"
           figure={Number.isFinite(falloff.most) ? fixed(falloff.most, 1) : '∞'}
           unit="stops"
+          rests={['light']}
         />
       </Group>
       <MarkList />

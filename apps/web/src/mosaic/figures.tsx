@@ -88,6 +88,7 @@ export function Figures({ laid: { station, report, layout, picture } }: { laid: 
         unit="stops"
         tone={light !== null && light > 2 ? STANDING_TEXT.costs : ''}
         why={<Why reason="mosaicLight" of="light over the picture" />}
+        rests={['light']}
       />
       {light !== null && light >= 1 && (
         <p className="text-[13px] text-quiet">
