@@ -221,7 +221,7 @@ async function zero() {
   const files = {};
   for (const [i, deg] of [-1, -0.5, 0, 0.5, 1].entries()) {
     const light = softened(wallAsIs, w, h, (_, v) => Math.hypot(0.6, 2.6 * (deg - ZERO_DEG) * v));
-    files[`lean${deg}.jpg`] = await jpeg(light, w, h, { second: 10 * i, fNumber: 3.5, seed: 300 + i, quality: 88 }); // prettier-ignore
+    files[`lean${deg}.jpg`] = await jpeg(light, w, h, { second: 10 * i, fNumber: 3.5, seed: 320 + i, quality: 88 }); // prettier-ignore
   }
   zip('demo-zero', files);
 }

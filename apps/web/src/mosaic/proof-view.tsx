@@ -152,14 +152,14 @@ function ProofCanvas({ size, seen, fit, cut, proved }: CanvasProps) {
   const pictures = useRef<{ whole: Looked | null; last: Looked | null }>({ whole: null, last: null });
   const [come, setCome] = useState(0);
   const asking = useRef<{ id: number; waiting: boolean; next: (() => void) | null }>({ id: 0, waiting: false, next: null }); // prettier-ignore
-  const wide = useRef(true);
+  const widest = useRef(0);
 
   useEffect(() => {
     const state = asking.current;
     proofDesk.onLooked((looked) => {
       const before = pictures.current;
       // A whole one stays under those close up, so that a hand that pulls finds something there.
-      if (wide.current) before.whole = looked;
+      if (looked.look.pitchMm >= widest.current) before.whole = looked;
       before.last = looked;
       setCome((count) => count + 1);
       state.waiting = false;
@@ -174,7 +174,7 @@ function ProofCanvas({ size, seen, fit, cut, proved }: CanvasProps) {
     const send = (): void => {
       state.next = null;
       state.waiting = true;
-      wide.current = seen.scale <= fit.scale * 1.01;
+      widest.current = 0.99 / (fit.scale * ratio);
       proofDesk.look(++state.id, lookOf(seen, size, ratio), cut);
     };
     // One at a time: a hand is followed as quickly as the worker can.
