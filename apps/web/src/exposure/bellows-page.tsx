@@ -19,6 +19,7 @@ import {
 } from '@gangway/station';
 import { Assumed } from '../station/assumed.js';
 import { Page } from '../station/page.js';
+import { axisText, coloursIn } from '../drawing/chart-look.js';
 import { useAppSelector } from '../store/store.js';
 import { Choosing } from '../ui/choosing.js';
 import { LensChooser } from './lens-choice.js';
@@ -69,11 +70,6 @@ export function BellowsPage() {
   );
 }
 
-const colourOf =
-  (_light: string) =>
-  (name: string): string =>
-    getComputedStyle(document.documentElement).getPropertyValue(name);
-
 const xOf = (against: Against, { distanceM, drawMm, extensionMm }: DrawPoint): number | null =>
   against === 'distance' ? distanceM : (drawMm ?? extensionMm);
 
@@ -98,7 +94,7 @@ function Graph({
   const { tilt_deg, swing_deg, rear_tilt_deg = 0, rear_swing_deg = 0 } = station.movements;
   const leaned = [tilt_deg, swing_deg, rear_tilt_deg, rear_swing_deg].some((lean) => lean !== 0);
   const data = useMemo(() => {
-    const colour = colourOf(light);
+    const colour = coloursIn(light);
     const at = (point: DrawPoint): { x: number; y: number }[] => {
       const x = xOf(against, point);
       return x === null || (against === 'distance' && x > FAR_M)
@@ -128,8 +124,8 @@ function Graph({
     };
   }, [points, against, light, set, foot]);
   const options = useMemo((): ChartOptions<'scatter'> => {
-    const colour = colourOf(light);
-    const text = { color: colour('--quiet'), font: { family: 'Archivo Variable', size: 12 } };
+    const colour = coloursIn(light);
+    const text = axisText(colour);
     const grid = { color: colour('--rule') };
     const most = Math.max(1, Math.ceil(2 * Math.max(...points.map(({ stops }) => stops))) / 2);
     const x = against === 'distance' ? 'logarithmic' : 'linear';

@@ -2,6 +2,7 @@ import { CategoryScale, Chart, LinearScale, LineElement, PointElement, type Char
 import { useMemo } from 'react';
 import { Line as LineChart } from 'react-chartjs-2';
 import { fixed, fStop, LENS_ZONES, type LensZone } from '@gangway/station';
+import { axisText, coloursIn } from '../drawing/chart-look.js';
 import { useAppSelector } from '../store/store.js';
 import type { DetailLines } from './detail-lines.js';
 
@@ -13,17 +14,12 @@ const LOOKS: Readonly<Record<LensZone, { readonly tone: string; readonly dash: n
   corner: { tone: '--costs', dash: [2, 4], text: 'text-costs' },
 }; // prettier-ignore
 
-const colourOf =
-  (_light: string) =>
-  (name: string): string =>
-    getComputedStyle(document.documentElement).getPropertyValue(name);
-
 /** How much each stop keeps, in the middle, at the edges and in the corners. */
 export function DetailChart({ lines, most }: { lines: DetailLines; most?: number }) {
   const light = useAppSelector((state) => state.preferences.light);
   const zones = LENS_ZONES.filter((zone) => lines.zones[zone].some((value) => value !== null));
   const data = useMemo(() => {
-    const colour = colourOf(light);
+    const colour = coloursIn(light);
     return {
       labels: lines.stops.map(fStop),
       datasets: zones.map((zone) => ({
@@ -40,8 +36,8 @@ export function DetailChart({ lines, most }: { lines: DetailLines; most?: number
     };
   }, [lines, light, zones]);
   const options = useMemo((): ChartOptions<'line'> => {
-    const colour = colourOf(light);
-    const text = { color: colour('--quiet'), font: { family: 'Archivo Variable', size: 12 } };
+    const colour = coloursIn(light);
+    const text = axisText(colour);
     const grid = { color: colour('--rule') };
     return {
       animation: false,

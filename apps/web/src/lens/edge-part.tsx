@@ -7,6 +7,7 @@ import { EDGE_PROBLEMS, fixed, fStop, LENS_ZONES, withEdges, withWords, ZONE_RAD
 import { useKept } from '../browser/use-kept.js';
 import { Choosing } from '../ui/choosing.js';
 import { useSize } from '../drawing/use-size.js';
+import { axisText, coloursIn } from '../drawing/chart-look.js';
 import { useAppSelector } from '../store/store.js';
 import { Button } from '../ui/button.js';
 import { deskOf } from './desk.js';
@@ -282,9 +283,8 @@ function AreaFields({ file, area, onArea }: { file: OpenedFile; area: Area | nul
 function MtfChart({ found }: { found: EdgeMeasured }) {
   const light = useAppSelector((state) => state.preferences.light);
   const [data, options] = useMemo(() => {
-    const colour = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name);
-    void light;
-    const text = { color: colour('--quiet'), font: { family: 'Archivo Variable', size: 12 } };
+    const colour = coloursIn(light);
+    const text = axisText(colour);
     const title = (words: string) => ({ display: true, text: words, ...text });
     const { mtf, mtf50CyPx } = found.figures!;
     const options: ChartOptions<'scatter'> = {

@@ -2,6 +2,7 @@ import { CategoryScale, Chart, LinearScale, LineElement, PointElement, type Char
 import { useMemo, useState } from 'react';
 import { Scatter } from 'react-chartjs-2';
 import { fixed, FLAT_PROBLEMS, frameAt, fStop, withFlat, withWords, type FlatAtStop } from '@gangway/station'; // prettier-ignore
+import { axisText, coloursIn } from '../drawing/chart-look.js';
 import { useAppSelector } from '../store/store.js';
 import { Button } from '../ui/button.js';
 import { CircleView } from './circle-view.js';
@@ -98,9 +99,8 @@ const TONES = ['--ink', '--within', '--costs', '--outside'];
 function FallChart({ found }: { found: readonly FlatAtStop[] }) {
   const light = useAppSelector((state) => state.preferences.light);
   const [data, options] = useMemo(() => {
-    const colour = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name);
-    void light;
-    const text = { color: colour('--quiet'), font: { family: 'Archivo Variable', size: 12 } };
+    const colour = coloursIn(light);
+    const text = axisText(colour);
     const title = (words: string) => ({ display: true, text: words, ...text });
     const options: ChartOptions<'scatter'> = {
       animation: false,
