@@ -9,6 +9,7 @@ import {
   type CardStep,
   type Station,
   type Units,
+  assumedWhy,
 } from '@gangway/station';
 import type { Box } from './clip.js';
 import { codeShapes } from './code.js';
@@ -201,7 +202,7 @@ function blocksOf(
   if (card.assumed.length > 0) {
     blocks.push(
       head('A ring: rests on what nobody gave'),
-      ...card.assumed.map(({ why }) => words(why)),
+      ...card.assumed.map((each) => words(assumedWhy(each))),
     );
   }
   if (card.measured.length > 0) {

@@ -2,7 +2,7 @@ import {
   dialSaid,
   engravedFNumber,
   meantFNumber,
-  readings,
+  readingOf,
   setSaid,
   trimmed,
   type Logged,
@@ -96,7 +96,7 @@ const equivalents = new WeakMap<Station, number>();
 function equivalence(station: Station): number {
   const before = equivalents.get(station);
   if (before !== undefined) return before;
-  const { equivalent_35mm_mm: equivalent, focal_length_mm: focal } = readings(station).optics;
+  const { equivalent_35mm_mm: equivalent, focal_length_mm: focal } = readingOf(station).optics;
   equivalents.set(station, equivalent / focal);
   return equivalent / focal;
 }

@@ -30,7 +30,7 @@ import {
   type Station,
   type Stored,
 } from '../src/index.js';
-import { setup } from '../src/optical/setup.js';
+import { setupOf } from '../src/optical/setup.js';
 import { KIT } from './helpers/gear.js';
 import { base, parsed, stations } from './helpers/rigs.js';
 
@@ -154,7 +154,7 @@ describe('a tilt axis off the lens centre', () => {
     const found = pivotMove(leaned)!;
     expect(found.riseMm).toBeCloseTo(-40 * Math.sin((6 * Math.PI) / 180), 9);
     const back = withCounterMove(leaned);
-    expect(setup(back).whole.riseMm).toBeCloseTo(1, 2);
+    expect(setupOf(back).whole.riseMm).toBeCloseTo(1, 2);
     expect(pivotMove(moved({ tilt_deg: 6 }))).toBeNull();
   });
 });
@@ -191,11 +191,11 @@ describe('corners', () => {
 
 describe('a crop', () => {
   it('is the largest part of its shape, slid as asked', () => {
-    const square = setup(parsed({ ...base(), crop: { across: 1, up: 1 } }));
+    const square = setupOf(parsed({ ...base(), crop: { across: 1, up: 1 } }));
     expect(square.frame).toMatchObject({ widthMm: 24, heightMm: 24, shiftMm: 0 });
-    const right = setup(parsed({ ...base(), crop: { across: 1, up: 1, slide: 1 } }));
+    const right = setupOf(parsed({ ...base(), crop: { across: 1, up: 1, slide: 1 } }));
     expect(right.frame.shiftMm).toBe(6);
-    const wide = setup(parsed({ ...base(), crop: { across: 2, up: 1, slide: -1 } }));
+    const wide = setupOf(parsed({ ...base(), crop: { across: 2, up: 1, slide: -1 } }));
     expect(wide.frame).toMatchObject({ widthMm: 36, heightMm: 18, riseMm: -3 });
     expect(wide.whole).toMatchObject({ widthMm: 36, heightMm: 24, riseMm: 0 });
   });

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import clipping from 'polygon-clipping';
 import { project } from '@gangway/optics';
 import { fromLensCentre } from '../src/optical/places.js';
-import { setup } from '../src/optical/setup.js';
+import { setupOf } from '../src/optical/setup.js';
 import {
   coverDrawing,
   evaluate,
@@ -132,10 +132,10 @@ describe('what the Cover drawing shows', () => {
       ...pitched,
       movements: { ...pitched.movements, rear_tilt_deg: 4, rear_swing_deg: 12 },
     };
-    const s = setup(swung);
+    const s = setupOf(swung);
     const { atMm, slope } = coverDrawing(swung).levelLine!;
     for (const x of [-3e8, 1e8, 5e8]) {
-      const seen = project(fromLensCentre(swung, s)(x, 1.6, 1e9), s.imageDistanceMm);
+      const seen = project(fromLensCentre(s)(x, 1.6, 1e9), s.imageDistanceMm);
       expect(seen.y).toBeCloseTo(atMm + slope * seen.x, 5);
     }
   });

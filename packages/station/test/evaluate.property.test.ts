@@ -11,7 +11,7 @@ import {
   type Station,
 } from '../src/index.js';
 import { fromLensCentre } from '../src/optical/places.js';
-import { setup } from '../src/optical/setup.js';
+import { setupOf } from '../src/optical/setup.js';
 import { base, parsed, stations } from './helpers/rigs.js';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
@@ -32,7 +32,7 @@ describe('report', () => {
       fc.property(stations(), (station) => {
         const { limits, limited_by: by } = evaluate(station).coverage;
         const at = (rise_mm: number): boolean => {
-          const s = setup({ ...station, movements: { ...station.movements, rise_mm } });
+          const s = setupOf({ ...station, movements: { ...station.movements, rise_mm } });
           return frameCovered(s.cone, s.frame);
         };
         if (limits.rise_mm !== null) {
@@ -145,9 +145,9 @@ describe('projection on a tilted sensor against a general 3-D library (three)', 
               ...(moves === 'front' ? { rear_rise_mm: rise, rear_shift_mm: shift } : {}),
             },
           };
-          const s = setup(station);
+          const s = setupOf(station);
           fc.pre(s.axis[2] > 0.5);
-          const point = fromLensCentre(station, s)(x, y, z);
+          const point = fromLensCentre(s)(x, y, z);
           fc.pre(point[2] > 500);
           const seen = project(point, s.imageDistanceMm);
 
@@ -193,8 +193,8 @@ describe('projection on a tilted sensor against a general 3-D library (three)', 
 
   it('verticals pitched up meet v / tan p above: convergence against projected plumb lines', () => {
     const station = parsed({ ...base(), camera: { height_m: 1.6, pitch_deg: 12, yaw_deg: 0 } });
-    const s = setup(station);
-    const place = fromLensCentre(station, s);
+    const s = setupOf(station);
+    const place = fromLensCentre(s);
     const lineAt = (x: number): [number, number] => {
       const [a, b] = [place(x, 1, 8), place(x, 5, 8)].map((p) => project(p, s.imageDistanceMm));
       return [b!.x - a!.x, b!.y - a!.y];
@@ -226,8 +226,8 @@ describe('marks', () => {
     expect(wall).toMatchObject({ holds: true, in_frame: true });
     expect(behind).toMatchObject({ blur_um: null, holds: false, in_frame: false });
     expect(far).toMatchObject({ in_frame: false, holds: false });
-    const s = setup(station);
-    expect(imageDepthMm(24, s.axis, fromLensCentre(station, s)(0.3, 1.9, 4))).toBeCloseTo(
+    const s = setupOf(station);
+    expect(imageDepthMm(24, s.axis, fromLensCentre(s)(0.3, 1.9, 4))).toBeCloseTo(
       s.imageDistanceMm,
       9,
     );

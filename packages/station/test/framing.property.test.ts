@@ -12,7 +12,7 @@ import {
   atLaidFrame,
   type Station,
 } from '../src/index.js';
-import { setup } from '../src/optical/setup.js';
+import { setupOf } from '../src/optical/setup.js';
 import { reportTurnIn, mostTurnIn, withTurnIn } from '../src/facade/turn-in.js';
 import { parsed, stations } from './helpers/rigs.js';
 
@@ -50,7 +50,7 @@ const sites = fc
 /** The façade's corners as a plain pinhole at the moved lens pictures them; null when beside it. */
 function corners(station: Station): { x: number; y: number }[] | null {
   const { facade, camera, movements, movement_limits: limits } = station;
-  const s = setup(station);
+  const s = setupOf(station);
   const v = s.imageDistanceMm;
   const [p, t] = [(camera.pitch_deg * Math.PI) / 180, (camera.yaw_deg * Math.PI) / 180];
   const lens = limits.moves === 'front' ? [movements.shift_mm, movements.rise_mm] : [0, 0];
@@ -73,7 +73,7 @@ function corners(station: Station): { x: number; y: number }[] | null {
 
 /** Whether every corner lies in the frame, asked of the pinhole alone. */
 function seenWhole(station: Station): boolean {
-  const { frame } = setup(station);
+  const { frame } = setupOf(station);
   return (
     corners(station)?.every(
       ({ x, y }) =>
@@ -183,9 +183,9 @@ describe('turn in, shift back', () => {
     fc.assert(
       fc.property(turns, ({ station, yaw, keep }) => {
         const asked = { ...station, turn_in: { yaw_deg: yaw, keep } };
-        const report = reportTurnIn(setup(station), asked.turn_in);
+        const report = reportTurnIn(setupOf(station), asked.turn_in);
         fc.pre(report.shift_mm !== null);
-        const made = withTurnIn(asked, setup(asked));
+        const made = withTurnIn(setupOf(asked));
         expect(made.movements.shift_mm).toBeCloseTo(report.shift_mm, 3);
         expect(made.camera.yaw_deg).toBeCloseTo(station.camera.yaw_deg + yaw, 5);
         const { coverage } = readings(made);
@@ -198,7 +198,7 @@ describe('turn in, shift back', () => {
   it('the most that may be turned is possible, a little more is not', () => {
     fc.assert(
       fc.property(turns, ({ station, keep }) => {
-        const s = setup(station);
+        const s = setupOf(station);
         const side = keep === 'left' ? -1 : 1;
         const most = mostTurnIn(s, keep, side);
         fc.pre(most > 0.01 && most < 80);

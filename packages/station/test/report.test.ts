@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { evaluate, parseStation, viewVerdict, type Station } from '../src/index.js';
-import { setup } from '../src/optical/setup.js';
+import { setupOf } from '../src/optical/setup.js';
 import { base, parsed, stations } from './helpers/rigs.js';
 
 type V = [number, number, number];
@@ -214,12 +214,12 @@ describe('coverage', () => {
     });
     const tilted = { ...straight, movements: { ...straight.movements, tilt_deg: 6 } };
     const jump = 40 * Math.sin(rad(6));
-    expect(setup(tilted).frame.riseMm).toBeCloseTo(3 - jump, 12);
+    expect(setupOf(tilted).frame.riseMm).toBeCloseTo(3 - jump, 12);
     const countered = {
       ...tilted,
       movements: { ...tilted.movements, rise_mm: 3 + jump },
     };
-    expect(setup(countered).frame.riseMm).toBeCloseTo(setup(straight).frame.riseMm, 12);
+    expect(setupOf(countered).frame.riseMm).toBeCloseTo(setupOf(straight).frame.riseMm, 12);
   });
 
   it('extreme rigs give honest answers, not NaN', () => {

@@ -1,14 +1,8 @@
-import {
-  evaluate,
-  rigStation,
-  type ChainPart,
-  type RigProblem,
-  type WholeRig,
-} from '../src/index.js';
-import { codes, KIT, plain, problemsOf, rigOf } from './helpers/gear.js';
+import { evaluate, rigStation, type ChainPart, type WholeRig } from '../src/index.js';
+import { codes, KIT, plain, problemsOf, rigOf, type SaidProblem } from './helpers/gear.js';
 
 /** The one problem of a code, which must be there. */
-function the(rig: WholeRig, code: string): RigProblem {
+function the(rig: WholeRig, code: string): SaidProblem {
   const found = problemsOf(rig).find((problem) => problem.code === code);
   if (!found) throw new Error(`no ${code} in ${codes(rig).join(', ')}`);
   return found;

@@ -24,7 +24,7 @@ import {
   type Station,
 } from '../src/index.js';
 import { evaluatePitch } from '../src/facade/correction.js';
-import { setup } from '../src/optical/setup.js';
+import { setupOf } from '../src/optical/setup.js';
 import { base, parsed } from './helpers/rigs.js';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
@@ -59,7 +59,7 @@ describe('the finder', () => {
             movements: { rise_mm: rise, shift_mm: 0, tilt_deg: 0, swing_deg: 0 },
             marks: [{ label: 'm', x_m: x, y_m: y, z_m: z, must: 'sharp' }],
           });
-          const v = setup(station).imageDistanceMm;
+          const v = setupOf(station).imageDistanceMm;
           // The library looks along −z, so the scene is mirrored front to back.
           const turn = new Matrix4()
             .makeRotationY((-yaw * Math.PI) / 180)
@@ -85,7 +85,7 @@ describe('the finder', () => {
       finderOf(station).vanishing.find(({ of }) => of === 'verticals')!.at;
     expect(upright(site())).toBeNull();
     const pitched = site({ camera: { height_m: 1.6, pitch_deg: 10, yaw_deg: 0 } });
-    const v = setup(pitched).imageDistanceMm;
+    const v = setupOf(pitched).imageDistanceMm;
     expect(upright(pitched)!.y).toBeCloseTo(v / Math.tan((10 * Math.PI) / 180), 6);
   });
 
@@ -171,7 +171,7 @@ describe('plan and elevation', () => {
       movements: { rise_mm: 5, shift_mm: -3, tilt_deg: 0, swing_deg: 0 },
       movement_limits: { moves: 'rear' },
     });
-    const { frame } = setup(station);
+    const { frame } = setupOf(station);
     const at = (x: number, y: number) =>
       onPlaneAhead(station, { x: frame.shiftMm + x, y: frame.riseMm + y }, 20)!;
     const plan = planDrawing(station);
@@ -297,7 +297,7 @@ describe('correcting in software', () => {
       inSoftware(site({ movements: { rise_mm, shift_mm: 0, tilt_deg: 0, swing_deg: 0 } }))!;
     const shares = [0, 3, 6, 9, 12].map((rise) => at(rise).pixelShare);
     expect([...shares].sort((a, b) => b - a)).toEqual(shares);
-    const v = setup(site()).imageDistanceMm;
+    const v = setupOf(site()).imageDistanceMm;
     const found = at(12);
     const pitch = Math.atan(12 / v);
     expect(found.pitchDeg).toBeCloseTo((pitch * 180) / Math.PI, 9);

@@ -1,4 +1,5 @@
 import {
+  assumedWhy,
   CARE_NAMES,
   CARE_WORDS,
   careOf,
@@ -76,8 +77,8 @@ export function StandFields() {
       {assumed.length > 0 && (
         <Group title="Rests on what nobody gave">
           <ul className="space-y-1 text-[13px] text-quiet">
-            {assumed.map(({ pointer, why }) => (
-              <li key={pointer}>{why}</li>
+            {assumed.map((each) => (
+              <li key={each.pointer}>{assumedWhy(each)}</li>
             ))}
           </ul>
         </Group>

@@ -4,6 +4,7 @@ import {
   coverDrawing,
   fixed,
   circleGiven,
+  circleTable,
   circleMeasured,
   fStop,
   signed,
@@ -285,7 +286,11 @@ const MeasuredSaid = () => (
 
 /** Where the circle at a stop comes from, where it is not plainly given. */
 const Ring = ({ lens, at }: { lens: Station['lens']; at: number }) =>
-  circleMeasured(lens, at) ? <MeasuredSaid /> : !circleGiven(lens, at) ? <RingSaid /> : null;
+  circleMeasured(lens, at) ? (
+    <MeasuredSaid />
+  ) : !circleGiven(circleTable(lens), at) ? (
+    <RingSaid />
+  ) : null;
 
 function Legend({ drawing }: { drawing: Drawing }) {
   const { aperture, lens } = useAppSelector(selectShown);
@@ -315,7 +320,9 @@ function Legend({ drawing }: { drawing: Drawing }) {
           {sharp ? (
             <MeasuredSaid />
           ) : (
-            (lens.sharp_fraction === undefined || !circleGiven(lens, aperture)) && <RingSaid />
+            (lens.sharp_fraction === undefined || !circleGiven(circleTable(lens), aperture)) && (
+              <RingSaid />
+            )
           )}
         </dd>
       </div>

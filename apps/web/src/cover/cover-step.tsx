@@ -8,7 +8,7 @@ import {
   distanceParts,
   fixed,
   fStop,
-  readings,
+  readingOf,
   signed,
   type LimitedBy,
   type Report,
@@ -59,7 +59,7 @@ const Aside = () => <CoverFigures station={usePaced(useAppSelector(selectStation
 
 const CoverFigures = memo(function CoverFigures({ station }: { station: Station }) {
   const units = useAppSelector((state) => state.preferences.units);
-  const report = readings(station);
+  const report = readingOf(station);
   const verdict = coverVerdict(station, report, units);
   const { coverage, focus, field, optics } = report;
   const tone = STANDING_TEXT[coverage.covered ? 'within' : 'outside'];

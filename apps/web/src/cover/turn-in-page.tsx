@@ -5,7 +5,7 @@ import {
   fixed,
   mostTurnInOf,
   parseAngleDeg,
-  readings,
+  readingOf,
   signed,
   stretchedThings,
   turnedIn,
@@ -54,7 +54,7 @@ export function TurnInPage() {
   const most = mostTurnInOf(station, asked.keep, side);
   const before = useMemo(() => without(station, 'turn_in'), [station]);
   const after = useMemo(() => turnedIn({ ...station, turn_in: asked }), [station, asked]);
-  const report = readings({ ...station, turn_in: asked }).turn_in!;
+  const report = readingOf({ ...station, turn_in: asked }).turn_in!;
   const set = (turn_in: NonNullable<Station['turn_in']>, gesture?: string): string | null =>
     change('Turn in', '/turn_in/yaw_deg', (now) => ({ ...now, turn_in }), gesture);
   const amount = side * asked.yaw_deg;
@@ -101,7 +101,7 @@ export function TurnInPage() {
                 <span>
                   {name}{' '}
                   <span className="figure text-quiet">
-                    {fixed(readings(station).perspective.stretch[way < 0 ? 'left' : 'right'], 2)} ×
+                    {fixed(readingOf(station).perspective.stretch[way < 0 ? 'left' : 'right'], 2)} ×
                   </span>
                 </span>
                 <Button onClick={() => set(start(station, way))} aria-label={`Ease: ${name}`}>

@@ -6,7 +6,7 @@ import {
   fixed,
   fStop,
   presentName,
-  readings,
+  readingOf,
   refusedName,
   signed,
   trimmed,
@@ -104,7 +104,7 @@ function OneVariant({
   onRename: () => void;
   onRemove: () => void;
 }) {
-  const report = readings(station);
+  const report = readingOf(station);
   const units = useAppSelector((state) => state.preferences.units);
   const verdict = coverVerdict(station, report, units);
   const { movements, camera, facade } = station;

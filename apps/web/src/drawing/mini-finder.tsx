@@ -3,7 +3,7 @@ import {
   coverDrawing,
   coverVerdict,
   finderOf,
-  readings,
+  readingOf,
   type CoverDrawing,
   type Station,
 } from '@gangway/station';
@@ -45,7 +45,7 @@ export function MiniFinder({
   const drawing = useMemo(() => coverDrawing(station), [station]);
   const finder = useMemo(() => finderOf(station), [station]);
   const units = useAppSelector((state) => state.preferences.units);
-  const verdict = useMemo(() => coverVerdict(station, readings(station), units), [station, units]);
+  const verdict = useMemo(() => coverVerdict(station, readingOf(station), units), [station, units]);
   return (
     <figure className="flex min-h-64 min-w-0 flex-1 flex-col">
       <figcaption className="px-4 pt-3 font-semibold">{title}</figcaption>

@@ -14,7 +14,7 @@ import {
   mm,
   movesBack,
   parseAngleDeg,
-  readings,
+  readingOf,
   sensorPitchDeg,
   solvedFor,
   solveOf,
@@ -230,7 +230,7 @@ const SAME_DEG = 0.02;
 function asAdvised(station: Station, answer: FocusAnswer): boolean {
   const [a, b] = [station.movements, answer.station.movements];
   const near = (x = 0, y = 0): boolean => Math.abs(x - y) <= SAME_DEG;
-  const v = readings(station).focus.image_distance_mm;
+  const v = readingOf(station).focus.image_distance_mm;
   return (
     near(a.tilt_deg, b.tilt_deg) &&
     near(a.swing_deg, b.swing_deg) &&
@@ -327,7 +327,7 @@ function within(
 /** The back leaned by hand; what that does to the plane and to the lines is told apart. */
 function BackFields({ station }: { station: Station }) {
   const units = useAppSelector((state) => state.preferences.units);
-  const { focus, perspective } = readings(station);
+  const { focus, perspective } = readingOf(station);
   const { movements } = station;
   return (
     <Group title="The back itself">

@@ -4,7 +4,7 @@ import {
   coverDrawing,
   finderOf,
   onPlaneAhead,
-  readings,
+  readingOf,
   withMark,
   type Finder,
   type Mark as StationMark,
@@ -62,7 +62,7 @@ export function BlurFinder() {
     () => frameSheet(drawing, width, height, flip),
     [drawing, width, height, flip],
   );
-  const holding = (readings(station).marks ?? []).filter(({ holds }) => holds).length;
+  const holding = (readingOf(station).marks ?? []).filter(({ holds }) => holds).length;
   return (
     <figure className="flex shrink-0 border-rule max-lg:h-56 max-lg:border-t lg:w-60 lg:flex-col lg:border-l">
       <Drawn
@@ -188,7 +188,7 @@ function Marks({
   sheet: Sheet;
   width: number;
 }) {
-  const report = readings(station).marks ?? [];
+  const report = readingOf(station).marks ?? [];
   const flip = useAppSelector((state) => state.preferences.groundGlass);
   return finder.marks.map(({ at, index }) => {
     const { blur_um, holds } = report[index]!;

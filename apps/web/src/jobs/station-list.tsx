@@ -12,7 +12,7 @@ import {
   fStop,
   keptName,
   keptStation,
-  readings,
+  readingOf,
   STATUSES,
   type Station,
 } from '@gangway/station';
@@ -207,7 +207,7 @@ function Thumb({ station }: { station: Station }) {
 
 /** What stands beside the circle’s verdict: focus, frames, time. */
 function otherVerdicts(station: Station): string {
-  const focus = focusVerdict(station, readings(station));
+  const focus = focusVerdict(station, readingOf(station));
   const { exposure } = station;
   const time = exposure ? exposureVerdict(station, exposureReport(station, exposure)) : null;
   return [
@@ -230,7 +230,7 @@ function StationLine({ stored, number }: { stored: StoredStation; number: number
   const kept = useMemo(() => keptStation(stored.document), [stored.document]);
   const to = `/jobs/${stored.jobId}/stations/${stored.id}/cover`;
   const verdict = useMemo(
-    () => (kept.kind === 'broken' ? null : coverVerdict(kept.station, readings(kept.station))),
+    () => (kept.kind === 'broken' ? null : coverVerdict(kept.station, readingOf(kept.station))),
     [kept],
   );
   if (kept.kind === 'broken' || !verdict) {

@@ -7,6 +7,7 @@ import {
   type Blank,
   type Cure,
   type Rig,
+  rigProblemSaid,
   type RigProblem,
   type Stored,
   type WholeRig,
@@ -52,9 +53,9 @@ export function ProblemList({
               >
                 {index + 1} {WORDS[problem.severity]}.
               </span>{' '}
-              {problem.message}
+              {rigProblemSaid(problem).message}
             </p>
-            <p className="text-quiet">{problem.cure}</p>
+            <p className="text-quiet">{rigProblemSaid(problem).cure}</p>
             <Cures rig={rig} problem={problem} kit={data ?? NONE} onTry={onTry} />
           </li>
         ))}

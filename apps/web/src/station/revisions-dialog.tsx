@@ -1,4 +1,4 @@
-import { coverVerdict, keptStation, readings } from '@gangway/station';
+import { coverVerdict, keptStation, readingOf } from '@gangway/station';
 import RevisionsDialog from '../records/revisions-dialog.js';
 import { useEditing } from '../store/editing.js';
 import { selectOpen } from '../store/selectors.js';
@@ -17,7 +17,7 @@ export default function StationRevisions({ onClose }: { onClose: () => void }) {
       tell={(document) => {
         const kept = keptStation(document);
         if (kept.kind === 'broken') return null;
-        const verdict = coverVerdict(kept.station, readings(kept.station));
+        const verdict = coverVerdict(kept.station, readingOf(kept.station));
         return `${kept.station.name}, ${verdict.figure} ${verdict.words}`;
       }}
       onTake={(document, revision) => {

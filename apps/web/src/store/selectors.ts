@@ -7,7 +7,7 @@ import {
   coverVerdict,
   finderOf,
   focusVerdict,
-  readings,
+  readingOf,
   scalesOf,
   isBare,
   sceneOf,
@@ -28,7 +28,7 @@ export const selectOpen = (state: RootState): OpenStation => {
 export const selectStation = (state: RootState): Station => selectOpen(state).present;
 
 /** The one place where a station becomes figures. */
-export const selectReport = createSelector(selectStation, readings);
+export const selectReport = createSelector(selectStation, readingOf);
 export const selectAssumed = createSelector(selectStation, (station) => assumptionsOf(station));
 export const selectMeasured = createSelector(selectStation, measurementsOf);
 export const selectScales = createSelector(selectStation, scalesOf);
@@ -58,7 +58,7 @@ export const selectViewVerdict = createSelector(selectStation, selectReport, vie
 /** What the drawing shows: the change that is looked at, else the station as it is. */
 export const selectShown = (state: RootState): Station =>
   selectOpen(state).preview?.station ?? selectStation(state);
-export const selectShownReport = createSelector(selectShown, readings);
+export const selectShownReport = createSelector(selectShown, readingOf);
 export const selectShownDrawing = createSelector(selectShown, coverDrawing);
 export const selectShownVerdict = createSelector(
   selectShown,

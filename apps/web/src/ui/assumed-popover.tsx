@@ -1,4 +1,4 @@
-import type { Assumption } from '@gangway/station';
+import { assumedWhy, type Assumption } from '@gangway/station';
 import { AssumedRing, RING_BUTTON } from './assumed-ring.js';
 import { Beside } from './beside.js';
 
@@ -21,12 +21,12 @@ export default function AssumedPopover({
 export function AssumedLines({ found }: { found: readonly Assumption[] }) {
   return (
     <ul className="space-y-2">
-      {found.map(({ pointer, why }) => (
-        <li key={pointer} className="flex gap-2">
+      {found.map((each) => (
+        <li key={each.pointer} className="flex gap-2">
           <span className="mt-1.5 text-costs">
             <AssumedRing />
           </span>
-          <span>{why}</span>
+          <span>{assumedWhy(each)}</span>
         </li>
       ))}
     </ul>

@@ -4,6 +4,7 @@ import {
   isWhole,
   lensFrom,
   rigProblems,
+  rigProblemSaid,
   stationUpdate,
   withRig,
   type Station,
@@ -84,7 +85,8 @@ export default function RigBar() {
               >
                 {problem.severity === 'stop' ? 'Stops it.' : 'Mind.'}
               </span>{' '}
-              {problem.message} <span className="text-quiet">{problem.cure}</span>
+              {rigProblemSaid(problem).message}{' '}
+              <span className="text-quiet">{rigProblemSaid(problem).cure}</span>
             </li>
           ))}
         </ol>

@@ -3,7 +3,6 @@ import { reportMosaic } from '../mosaic/report.js';
 import { assumedFor, assumptionsOf, type Assumption } from '../report/assumed.js';
 import { measuredFor, measurementsOf, type Measurement } from '../report/measured.js';
 import { exposureReport } from '../exposure/report.js';
-import { setup } from '../optical/setup.js';
 import type { Station } from '../document/station.js';
 import type { CareKind } from '../document/stand.js';
 import type { Units } from '../words/format.js';
@@ -51,7 +50,7 @@ export function cardOf(planned: Station, units: Units = 'metric'): Card {
   const exposure = planned.exposure ? exposureReport(planned, planned.exposure) : null;
   const told: Told = { station, report, exposure, planned, units };
   const steps = PARTS.flatMap((part) => part(told));
-  const all = assumptionsOf(planned, setup(planned));
+  const all = assumptionsOf(planned);
   const rests = [...new Set(steps.flatMap((step) => step.rests ?? []))];
   return {
     name: planned.name,

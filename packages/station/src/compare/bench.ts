@@ -1,9 +1,10 @@
 import { circleDiameterMm } from '@gangway/optics';
-import { circleTable, turnedBack } from '../optical/setup.js';
-import { lengthsOf, thicknessOf } from '../document/chain.js';
 import type { ChainPart } from '../document/station.js';
 import { partTitle } from '../words/names.js';
 import type { Rig } from '../kit/rig-document.js';
+import { circleTable } from '../optical/measured.js';
+import { turnedBack } from '../optical/facts.js';
+import { lengthsOf, thicknessOf } from '../document/lengths.js';
 
 /** A part on the bench, in mm ahead of the sensor, seen from the side. */
 export interface BenchBlock {

@@ -1,8 +1,9 @@
 import { degrees, DIAGONAL_24X36_MM, movementLimits } from '@gangway/optics';
 import { assumptionsOf, type Assumption } from '../report/assumed.js';
 import { readings } from '../report/readings.js';
-import { setup, turnedBack } from '../optical/setup.js';
+import { setupOf } from '../optical/setup.js';
 import { rigStation, stopOf, type WholeRig } from '../kit/rig-document.js';
+import { turnedBack } from '../optical/facts.js';
 
 /** Which side of two formats is made to see the same. */
 export const MATCHED_SIDES = ['width', 'height', 'diagonal'] as const;
@@ -58,7 +59,7 @@ export function figuresOf(
 ): RigFigures {
   const station = rigStation(rig);
   const report = readings(station);
-  const s = setup(station);
+  const s = setupOf(station);
   const limits = movementLimits(s.cone, s.frame, s.mechanism, s.placing, s.set);
   const sides = turnedBack(rig.back);
   const crop = sideOf(reference, side) / sideOf(sides, side);
@@ -87,7 +88,7 @@ export function figuresOf(
     farthestM: report.rig.farthest_focus_m,
     massG: masses.length === 0 ? null : masses.reduce((sum, g) => sum + g, 0),
     massWhole: masses.length === parts.length,
-    assumed: assumptionsOf(station, s),
+    assumed: assumptionsOf(station),
     stops: report.rig.problems.filter(({ severity }) => severity === 'stop').length,
     warnings: report.rig.problems.filter(({ severity }) => severity === 'warn').length,
   };

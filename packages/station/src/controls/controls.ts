@@ -14,13 +14,14 @@ import {
 import { lockedLean } from '../optical/turning.js';
 import { fixed, fStop, type Units } from '../words/format.js';
 import type { Station } from '../document/station.js';
-import { focusEnds } from '../document/chain.js';
 import { circleTable } from '../optical/measured.js';
-import { bareFocus, leanLengthDeg, leanTurns, setup, shiftLengthMm } from '../optical/setup.js';
+import { bareFocus, leanLengthDeg, leanTurns, setupOf, shiftLengthMm } from '../optical/setup.js';
 import { hasSecondStandard, leanedOf, stanceOfStation } from '../document/standards.js';
 import type { Movement } from '../document/movements.js';
 import { heldStop } from '../document/stop.js';
 import { rounded } from '../words/rounded.js';
+import { rigFacts } from '../optical/facts.js';
+import { focusEnds } from '../optical/reach.js';
 
 /** The six scales of the barrel. One definition each; nothing else knows how they differ. */
 export const CONTROL_IDS = ['rise', 'shift', 'aperture', 'tilt', 'swing', 'distance'] as const;
@@ -166,13 +167,13 @@ export const farEndM = (station: Station): number =>
   niceAbove(Math.max(50, station.lens.focal_length_mm / 2));
 
 const endsM = (station: Station, leaned: Leaned): [number, number] => {
-  const { nearMm, farMm } = focusEnds(station, leaned);
+  const { nearMm, farMm } = focusEnds(rigFacts(station), leaned);
   return [nearMm / 1000, farMm / 1000];
 };
 
 export function focusDistanceM(station: Station): number {
   if (station.focus.distance_m !== undefined) return station.focus.distance_m ?? Infinity;
-  const s = setup(station);
+  const s = setupOf(station);
   const { focalLengthMm, imageDistanceMm } = bareFocus(s);
   return distanceAt(focalLengthMm, s.axis[2], imageDistanceMm) / 1000;
 }

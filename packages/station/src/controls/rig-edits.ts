@@ -7,12 +7,12 @@ import {
 } from '@gangway/optics';
 import { focusDistanceM } from './controls.js';
 import { criterionSchema, type Focus, type Station } from '../document/station.js';
-import { focusingLensOf } from '../document/chain.js';
-import { bareFocus, setup } from '../optical/setup.js';
+import { bareFocus, setupOf } from '../optical/setup.js';
 import { leanedOf } from '../document/standards.js';
 import { readableOn, withUsualCriterion } from '../document/criterion.js';
 import { heldStop } from '../document/stop.js';
 import { rounded } from '../words/rounded.js';
+import { focusingLensOf } from '../document/focusing.js';
 
 /** Changes to a rig that touch more than one field, so that the document stays sound. */
 
@@ -81,7 +81,7 @@ export const focusWay = (focus: Focus): FocusWay =>
 /** The same focus said another way, so that changing how it is set does not change it. */
 export function withFocusWay(station: Station, way: FocusWay): Station {
   if (way === focusWay(station.focus)) return station;
-  const s = setup(station);
+  const s = setupOf(station);
   if (way === 'image_distance') {
     return { ...station, focus: { image_distance_mm: rounded(s.bedMm, 3) } };
   }

@@ -1,7 +1,8 @@
 import { allowedTravel } from '@gangway/optics';
 import { CONTROL_IDS, CONTROLS, farEndM, type Control, type ControlId } from './controls.js';
 import type { Station } from '../document/station.js';
-import { setup, type Setup } from '../optical/setup.js';
+import { rigFacts } from '../optical/facts.js';
+import { setup, setupOf, type Setup } from '../optical/setup.js';
 import { opticalState, standingOf, type Standing } from '../optical/state.js';
 
 /** A stretch of a scale and how the frame would stand there, all other settings held. */
@@ -31,9 +32,10 @@ const SAMPLES = 64;
 const BISECTIONS = 24;
 
 function classifier(control: Control, station: Station): Classify {
+  const facts = rigFacts(station);
   return (value) => {
     const changed = control.write(station, value);
-    return standingOf(opticalState(changed, setup(changed)));
+    return standingOf(opticalState(setup(facts, changed)));
   };
 }
 
@@ -120,7 +122,8 @@ function has({ movement_limits: limits }: Station, id: ControlId): boolean {
 }
 
 /** One scale with the stretches the other settings still allow. */
-export function scaleOf(station: Station, id: ControlId, s: Setup = setup(station)): Scale {
+export function scaleOf(station: Station, id: ControlId): Scale {
+  const s = setupOf(station);
   const control = CONTROLS[id];
   const domain = control.domain(station);
   const lastFinite = id === 'distance' ? farEndM(station) : domain[1];
@@ -152,8 +155,7 @@ export function scaleOf(station: Station, id: ControlId, s: Setup = setup(statio
 }
 
 export function scalesOf(station: Station): Record<ControlId, Scale> {
-  const s = setup(station);
-  return Object.fromEntries(CONTROL_IDS.map((id) => [id, scaleOf(station, id, s)])) as Record<
+  return Object.fromEntries(CONTROL_IDS.map((id) => [id, scaleOf(station, id)])) as Record<
     ControlId,
     Scale
   >;

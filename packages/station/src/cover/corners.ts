@@ -9,7 +9,7 @@ import {
   type Corner,
 } from '@gangway/optics';
 import type { Station } from '../document/station.js';
-import { setup, type Setup } from '../optical/setup.js';
+import { setupOf, type Setup } from '../optical/setup.js';
 
 /** One corner of the picture: how far it is from the edges, and how much light it gets. */
 export interface CornerFigures {
@@ -27,7 +27,7 @@ export interface CornerFigures {
 const finite = (value: number): number | null => (Number.isFinite(value) ? value : null);
 
 export function cornerFigures(station: Station): CornerFigures[] {
-  const s = setup(station);
+  const s = setupOf(station);
   const { filter } = station.lens;
   return CORNERS.map((corner) => {
     const place = frameCorner(s.frame, corner);
@@ -58,4 +58,4 @@ export const circleOnBackMm = ({ cone, factor }: Setup): number =>
   2 * factor * (cone.imageDistanceMm + (cone.apexMm ?? 0)) * Math.tan(cone.halfAngleRad);
 
 /** The same at the focus set. */
-export const circleAtFocusMm = (station: Station): number => circleOnBackMm(setup(station));
+export const circleAtFocusMm = (station: Station): number => circleOnBackMm(setupOf(station));

@@ -8,7 +8,6 @@ import {
   type LimitedBy,
   type Limits,
 } from '@gangway/optics';
-import type { Station } from '../document/station.js';
 import { filterClear } from '../optical/filter-ring.js';
 import { UNBOUNDED, type Setup } from '../optical/setup.js';
 import { hasSecondStandard } from '../document/standards.js';
@@ -34,11 +33,11 @@ export interface CoverageReport {
 const endOf = ({ mm }: Limit): number | null => (mm === null ? null : finite(mm));
 
 /** How the frame lies in the circle, and how far it may still move. */
-export function reportCoverage(station: Station, s: Setup): CoverageReport {
+export function reportCoverage(s: Setup): CoverageReport {
   const worst = worstCorner(s.cone, s.frame);
   const soft = worstCorner(s.core, s.frame);
   const limits = movementLimits(s.cone, s.frame, s.mechanism, s.placing, s.set);
-  const second = secondStandard(station, s);
+  const second = secondStandard(s);
   return {
     covered: frameCovered(s.cone, s.frame),
     worst_corner: worst.corner,
@@ -53,7 +52,7 @@ export function reportCoverage(station: Station, s: Setup): CoverageReport {
       right: limits.right.by,
     },
     ...(second ? { rear_limits: endsOf(second) } : {}),
-    filter_clear: filterClear(station, s),
+    filter_clear: filterClear(s),
     corner_falloff_stops: finite(cornerFalloffStops(s.cone, s.frame)),
   };
 }
@@ -66,7 +65,8 @@ const endsOf = ({ rise, fall, left, right }: Limits): Record<Direction, number |
 });
 
 /** Limits of the back's own rise and shift, where the front moves and the back does too. */
-function secondStandard(station: Station, s: Setup): Limits | null {
+function secondStandard(s: Setup): Limits | null {
+  const { station } = s;
   if (!hasSecondStandard(station)) return null;
   const { movements: set, movement_limits: limits } = station;
   return movementLimits(

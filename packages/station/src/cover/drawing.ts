@@ -20,10 +20,11 @@ import {
   type Placing,
   type Point,
 } from '@gangway/optics';
-import { multiplied } from '../document/chain.js';
-import { circleTable, coreMmAt, setup, type Setup } from '../optical/setup.js';
+import { coreMmAt, setupOf, type Setup } from '../optical/setup.js';
 import type { Station } from '../document/station.js';
 import type { Standing } from '../optical/state.js';
+import { multiplied } from '../optical/multiplied.js';
+import { circleTable } from '../optical/measured.js';
 
 export interface CornerMark {
   readonly corner: Corner;
@@ -71,7 +72,7 @@ export interface CoverDrawing {
 }
 
 export function coverDrawing(station: Station): CoverDrawing {
-  const s = setup(station);
+  const s = setupOf(station);
   const k = s.factor;
   const out = ({ x, y }: Point): Point => ({ x: x * k, y: y * k });
   const grown = (ellipse: Ellipse | null): Ellipse | null =>
@@ -101,20 +102,20 @@ export function coverDrawing(station: Station): CoverDrawing {
     open: circle
       ? null
       : {
-          circle: outline(station, s, s.cone).map(out),
-          core: outline(station, s, s.core).map(out),
+          circle: outline(s, s.cone).map(out),
+          core: outline(s, s.core).map(out),
         },
     core: grown(circleOnSensor(s.core)),
     coreDiameterMm: coreMmAt(station.lens, station.aperture, s) * k,
-    neighbours: neighbours(station, s).flatMap(({ fNumber, bareMm }) => {
+    neighbours: neighbours(s).flatMap(({ fNumber, bareMm }) => {
       const halfAngleRad = coneHalfAngleRad(bareMm, s.engravedMm, s.pupilRatio);
       const ellipse = grown(circleOnSensor({ ...s.cone, halfAngleRad }));
       return ellipse ? [{ fNumber, diameterMm: bareMm * k, ellipse }] : [];
     }),
     envelope: envelope(s.cone, s.frame, s.mechanism, s.placing).map(out),
     margin: marginLine(s, out),
-    baseMm: baseMm(station, s),
-    levelLine: levelLine(station, s),
+    baseMm: baseMm(s),
+    levelLine: levelLine(s),
     placing: s.placing,
   };
 }
@@ -135,20 +136,19 @@ const frameAt = (frame: Frame, k: number): PlacedFrame => ({
 });
 
 /** Far enough out that the cut is off any sheet. */
-const outline = (station: Station, s: Setup, cone: Cone): Point[] =>
-  coneOutline(cone, (20 * baseMm(station, s)) / s.factor);
+const outline = (s: Setup, cone: Cone): Point[] => coneOutline(cone, (20 * baseMm(s)) / s.factor);
 
 /** Half the largest circle, or half the back's diagonal when that is larger. */
-function baseMm(station: Station, s: Setup): number {
+function baseMm(s: Setup): number {
+  const { station } = s;
   const largest =
-    Math.max(...circleTable(station.lens).map(({ diameterMm }) => diameterMm)) *
-    s.combined *
-    s.factor;
+    Math.max(...s.facts.circles.map(({ diameterMm }) => diameterMm)) * s.combined * s.factor;
   return Math.max(largest, Math.hypot(station.back.width_mm, station.back.height_mm)) / 2;
 }
 
 /** What lies level is pictured square to the upright: x u_x + y u_y + v u_z = 0. */
-function levelLine(station: Station, s: Setup): CoverDrawing['levelLine'] {
+function levelLine(s: Setup): CoverDrawing['levelLine'] {
+  const { station } = s;
   const { rear_tilt_deg: tilt = 0, rear_swing_deg: swing = 0 } = station.movements;
   const [x, y, z] = verticalInSensor(station.camera.pitch_deg, tilt, swing);
   if (Math.abs(y) < STEEP) return null;
@@ -158,7 +158,8 @@ function levelLine(station: Station, s: Setup): CoverDrawing['levelLine'] {
 /** The cosine of 85°: steeper than that the level line is off any sheet. */
 const STEEP = 0.087;
 
-function neighbours(station: Station, s: Setup): { fNumber: number; bareMm: number }[] {
+function neighbours(s: Setup): { fNumber: number; bareMm: number }[] {
+  const { station } = s;
   const { lens, aperture } = station;
   const whole = engravedStops(lens.f_min, lens.f_max, 'whole');
   const wider = whole.findLast((n) => n < aperture * 0.999);

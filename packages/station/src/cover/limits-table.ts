@@ -1,10 +1,11 @@
 import { engravedStops, movementLimits, travelAlong, UPRIGHT, type Limit } from '@gangway/optics';
-import { focusEnds } from '../document/chain.js';
 import type { Station } from '../document/station.js';
-import { circleGiven, setup, shiftLengthMm, type Setup } from '../optical/setup.js';
+import { circleGiven, setupOf, shiftLengthMm, type Setup } from '../optical/setup.js';
 import { mechanicsOf } from '../optical/turning.js';
 import { trimmed } from '../words/format.js';
 import { circleOnBackMm } from './corners.js';
+import { rigFacts } from '../optical/facts.js';
+import { focusEnds } from '../optical/reach.js';
 
 export interface StopLimits {
   readonly up: Limit;
@@ -44,7 +45,7 @@ export interface LimitsTable {
  */
 export function limitsTable(station: Station): LimitsTable {
   const { crop: _, mosaic: __, turn_in: ___, ...rest } = station;
-  const farMm = focusEnds(station, UPRIGHT).farMm;
+  const farMm = focusEnds(rigFacts(station), UPRIGHT).farMm;
   const straight: Station = {
     ...rest,
     movements: { rise_mm: 0, shift_mm: 0, tilt_deg: 0, swing_deg: 0 },
@@ -56,7 +57,7 @@ export function limitsTable(station: Station): LimitsTable {
   if (stops[0] === undefined || stops[0] > f_min * 1.01) stops.unshift(f_min);
   const setups = stops.map((aperture) => {
     const at = (orientation: 'landscape' | 'portrait'): Setup =>
-      setup({ ...straight, aperture, back: { ...station.back, orientation } });
+      setupOf({ ...straight, aperture, back: { ...station.back, orientation } });
     return { aperture, landscape: at('landscape'), portrait: at('portrait') };
   });
   return {
@@ -81,7 +82,7 @@ export function limitsTable(station: Station): LimitsTable {
       return {
         fNumber,
         circleMm: level.circleMm,
-        given: circleGiven(station.lens, fNumber),
+        given: circleGiven(rigFacts(station).circles, fNumber),
         level: level.limits,
         upright: at('portrait').limits,
       };

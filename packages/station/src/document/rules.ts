@@ -6,7 +6,6 @@ import {
   leastDistanceMm,
   type Stance,
 } from '@gangway/optics';
-import { focusingLensOf } from './chain.js';
 import { measuredRules } from './measured.js';
 import type { Refuse } from './refuse.js';
 import { siteRules } from './site-rules.js';
@@ -21,6 +20,7 @@ import type {
   Settings,
   Station,
 } from './station.js';
+import { focusingLensOf } from './focusing.js';
 
 /** What fields owe each other, once each by itself is sound. One rule for every document. */
 

@@ -18,10 +18,10 @@ const two = (value: number): string => `${fixed(value, 2)} stops`;
 const exposureOf = ({ station }: Asked): Exposure => station.exposure ?? {};
 
 function time(asked: Asked): Why {
-  const { station, setup: s } = asked;
+  const { station } = asked;
   const exposure = exposureOf(asked);
-  const light = lightOf(station, exposure, s);
-  const report = exposureReport(station, exposure, s);
+  const light = lightOf(station, exposure);
+  const report = exposureReport(station, exposure);
   return {
     title: 'From the meter to the shutter',
     result: timeToSet(station, report) ?? 'no time',
@@ -51,7 +51,7 @@ function time(asked: Asked): Why {
 
 function film(asked: Asked): Why {
   const exposure = exposureOf(asked);
-  const report = exposureReport(asked.station, exposure, asked.setup);
+  const report = exposureReport(asked.station, exposure);
   const known = reciprocityOf(exposure);
   const byTable = known !== undefined && 'table' in known;
   return {
@@ -81,7 +81,7 @@ function film(asked: Asked): Why {
 
 function brackets(asked: Asked): Why {
   const exposure = exposureOf(asked);
-  const report = exposureReport(asked.station, exposure, asked.setup);
+  const report = exposureReport(asked.station, exposure);
   const { frames = 1, step_stops: step = 0 } = exposure.brackets ?? {};
   return {
     title: 'What the bracket holds',
@@ -110,7 +110,7 @@ const fallSaid = ({ lens }: Station): string =>
   measuredOf(lens)?.falloff ? 'Measured falloff' : 'Natural falloff, which no stop cures,';
 
 function corner(asked: Asked): Why {
-  const report = exposureReport(asked.station, exposureOf(asked), asked.setup);
+  const report = exposureReport(asked.station, exposureOf(asked));
   return {
     title: 'Light lost in the darkest corner',
     result: said(report.corner_stops, two),
@@ -125,8 +125,8 @@ function corner(asked: Asked): Why {
 
 function flash(asked: Asked): Why {
   const exposure = exposureOf(asked);
-  const report = exposureReport(asked.station, exposure, asked.setup);
-  const light = lightOf(asked.station, exposure, asked.setup);
+  const report = exposureReport(asked.station, exposure);
+  const light = lightOf(asked.station, exposure);
   return {
     title: 'What the flash has to give',
     result: report.flash ? `${report.flash.pops} × ${powerSaid(report.flash.power)}` : '—',

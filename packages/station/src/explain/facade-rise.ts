@@ -6,7 +6,7 @@ export function whyFacadeRise({ station, report, setup: s }: Asked): Why {
   const { facade, camera, movement_limits: limits } = station;
   const front = limits.moves === 'front';
   const needed = report.facade?.rise_needed_mm ?? null;
-  const seen = facade ? facadeView(station, s, facade) : null;
+  const seen = facade ? facadeView(s, facade) : null;
   const asks = seen && movementsAsked(seen);
   return {
     rests: ['level'],

@@ -1,7 +1,7 @@
 import { measuredFor, measurementsOf } from '../report/measured.js';
 import { readings } from '../report/readings.js';
 import type { Station } from '../document/station.js';
-import { setup } from '../optical/setup.js';
+import { setupOf } from '../optical/setup.js';
 import { whyBestStop } from './best-stop.js';
 import { EXPOSURE_REASONS } from './exposure.js';
 import { whyFacadeRise } from './facade-rise.js';
@@ -32,7 +32,7 @@ export type Reason = keyof typeof REASONS;
 
 /** The reason for a result; where it rests on what was measured, it says so. */
 export function why(reason: Reason, station: Station): Why {
-  const found = REASONS[reason]({ station, report: readings(station), setup: setup(station) });
+  const found = REASONS[reason]({ station, report: readings(station), setup: setupOf(station) });
   const measured = measuredFor(measurementsOf(station), found.rests);
   return { ...found, words: [found.words, ...measured.map((each) => each.why)].join(' ') };
 }

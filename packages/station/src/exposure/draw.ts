@@ -1,7 +1,7 @@
+import { rigFacts } from '../optical/facts.js';
 import { bellowsStops, distanceAtMagnificationMm, magnificationAt } from '@gangway/optics';
-import { lengthsOf, reachOf } from '../document/chain.js';
 import type { Station } from '../document/station.js';
-import { bareFocus, setup } from '../optical/setup.js';
+import { bareFocus, setupOf } from '../optical/setup.js';
 import { drawMm, extensionSetMm } from '../rig/draw.js';
 import { finite } from '../words/finite.js';
 import { exposureReport } from './report.js';
@@ -28,10 +28,10 @@ const straightened = (station: Station): Station => ({
 });
 
 function pointAt(straight: Station): DrawPoint {
-  const s = setup(straight);
+  const s = setupOf(straight);
   const bare = bareFocus(s);
-  const extensionMm = extensionSetMm(straight, s);
-  const lengths = lengthsOf(straight);
+  const extensionMm = extensionSetMm(s);
+  const lengths = s.facts.lengths;
   const magnification = magnificationAt(s.focalLengthMm, 1, s.imageDistanceMm);
   return {
     setting: bare.magnification,
@@ -82,7 +82,7 @@ export interface DrawRange {
 }
 
 export function drawRange(station: Station): DrawRange {
-  const { leastM, greatestM } = reachOf(station);
+  const { leastM, greatestM } = rigFacts(station).reach;
   const least = Math.max(0, leastM);
   return greatestM === null || !Number.isFinite(greatestM) || greatestM <= least
     ? { least, greatest: least + USUAL_END_M, known: false }
@@ -120,7 +120,7 @@ export function distanceMarks(station: Station, units: 'metric' | 'feet' = 'metr
 /** Thirds of a stop that the draw costs, from the first on. */
 export function stopMarks(station: Station): DrawPoint[] {
   const { least, greatest } = drawRange(station);
-  const s = setup(straightened(station));
+  const s = setupOf(straightened(station));
   const marks: DrawPoint[] = [];
   for (let third = 1; third <= 24; third++) {
     const setting = (s.pupilRatio * (2 ** (third / 6) - 1)) / s.ahead;
@@ -135,7 +135,7 @@ const RATIOS = [1 / 20, 1 / 10, 1 / 8, 1 / 6, 1 / 5, 1 / 4, 1 / 3, 1 / 2, 2 / 3,
 
 export function ratioMarks(station: Station): DrawPoint[] {
   const { least, greatest } = drawRange(station);
-  const { factor, ahead } = setup(straightened(station));
+  const { factor, ahead } = setupOf(straightened(station));
   return RATIOS.map((ratio) => ratio / factor / ahead)
     .filter((setting) => setting >= least && setting <= greatest)
     .map((setting) => drawnTo(station, setting));

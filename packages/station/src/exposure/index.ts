@@ -4,7 +4,6 @@ export { withDevelopment, withFilm, withoutFilm } from './film.js';
 export * from './flash.js';
 export { centreStops, evOfSpots, sceneRange } from './light.js';
 export * from './none.js';
-export type { ExposureProblem } from './problems.js';
 export * from './range.js';
 export * from './report.js';
 export * from './steps.js';

@@ -7,7 +7,7 @@ import {
   type Reciprocity,
 } from '@gangway/optics';
 import type { Exposure, Station } from '../document/station.js';
-import { setup, type Setup } from '../optical/setup.js';
+import { setupOf } from '../optical/setup.js';
 
 /** What the meter read, and what stands between that and the shutter, in stops. */
 export interface Light {
@@ -60,7 +60,8 @@ export function sceneRange({ scene_range_stops: given, meter }: Exposure): numbe
   return values.length < 2 ? null : Math.max(...values) - Math.min(...values);
 }
 
-export function lightOf(station: Station, exposure: Exposure, s: Setup = setup(station)): Light {
+export function lightOf(station: Station, exposure: Exposure): Light {
+  const s = setupOf(station);
   const { aperture } = station;
   const { meter, filters = [], compensation_stops: compensationStops = 0 } = exposure;
   const fNumber = meteredFNumber(station);

@@ -1,6 +1,6 @@
 import { crossedMm, magnificationAt } from '@gangway/optics';
-import type { Exposure, Station } from '../document/station.js';
-import { setup, type Setup } from '../optical/setup.js';
+import type { Exposure } from '../document/station.js';
+import type { Setup } from '../optical/setup.js';
 
 /** What becomes of a thing that crosses the frame; null where it is not known. */
 export interface Passing {
@@ -34,10 +34,9 @@ const LEAST_M = 1e-5;
  * whole frame at once: it skews nothing.
  */
 export function passingOf(
-  station: Station,
+  s: Setup,
   { crossing, shutter }: Exposure,
   openS: number | null,
-  s: Setup = setup(station),
 ): Passing {
   if (!crossing || s.pixelPitchMm === null) return { smearPx: null, skewPx: null };
   const pitch = s.pixelPitchMm;

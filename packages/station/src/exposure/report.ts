@@ -8,15 +8,23 @@ import {
 import type { Exposure, Station } from '../document/station.js';
 import { layoutOf } from '../mosaic/layout.js';
 import { workOf } from '../mosaic/work.js';
-import { setup, type Setup } from '../optical/setup.js';
+import { setupOf } from '../optical/setup.js';
 import { finite } from '../words/finite.js';
 import { clockAfter } from './clock.js';
 import { flashAnswer } from './flash.js';
 import { lightOf, reciprocityOf, type Light } from './light.js';
 import { passingOf } from './passing.js';
-import { problemsOf, type ExposureProblem } from './problems.js';
+import { EXPOSURE_SAYS, type ExposureProblemCode } from '../words/exposure-problems.js';
+import { saidOf, type Severity } from '../words/findings.js';
+import { findingsIn } from './problems.js';
 import { SPAN_ROUNDING } from './range.js';
 import { USUAL_STEPS, type Worked } from './worked.js';
+
+export interface ExposureProblem {
+  code: ExposureProblemCode;
+  severity: Severity;
+  message: string;
+}
 
 export interface ExposureReport extends Worked {
   problems: ExposureProblem[];
@@ -93,15 +101,12 @@ function rangeOf(
 }
 
 /** From the meter’s reading to what is set. */
-export function exposureReport(
-  station: Station,
-  exposure: Exposure,
-  s: Setup = setup(station),
-): ExposureReport {
-  const light = lightOf(station, exposure, s);
+export function exposureReport(station: Station, exposure: Exposure): ExposureReport {
+  const s = setupOf(station);
+  const light = lightOf(station, exposure);
   const times = timesOf(exposure, light);
   const total = totalOf(station, times.brackets_s);
-  const { smearPx, skewPx } = passingOf(station, exposure, times.dial_s ?? times.given_s, s);
+  const { smearPx, skewPx } = passingOf(s, exposure, times.dial_s ?? times.given_s);
   const starts = exposure.starts_at;
   const worked: Worked = {
     bellows_stops: light.bellowsStops,
@@ -119,5 +124,10 @@ export function exposureReport(
     total_s: total,
     ends_at: starts === undefined || total === null ? null : clockAfter(starts, total),
   };
-  return { ...worked, problems: problemsOf(station, exposure, worked) };
+  const problems = findingsIn(station, exposure, worked).map((each) => ({
+    code: each.code,
+    severity: each.severity,
+    message: saidOf(EXPOSURE_SAYS, each),
+  }));
+  return { ...worked, problems };
 }

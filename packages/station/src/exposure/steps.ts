@@ -1,5 +1,4 @@
 import type { Exposure, Station } from '../document/station.js';
-import { setup } from '../optical/setup.js';
 import { distance, fixed, fStop, stops, trimmed, type Units } from '../words/format.js';
 import { factorSaid, timeSaid } from '../words/times.js';
 import { lightOf, meteredFNumber } from './light.js';
@@ -40,8 +39,7 @@ export function exposureSteps(
   report: Pick<ExposureReport, 'time_s' | 'given_s' | 'flash'>,
   units: Units,
 ): ExposureStep[] {
-  const s = setup(station);
-  const light = lightOf(station, exposure, s);
+  const light = lightOf(station, exposure);
   const { time_s: timeS, given_s: given, flash } = report;
   const begins = flash ? (exposure.flash_power?.metered ?? 1) : light.meteredS;
   if (begins === null || (timeS === null && !flash)) return [];

@@ -11,7 +11,7 @@ import {
   type Point,
 } from '@gangway/optics';
 import type { Station } from '../document/station.js';
-import { setup } from '../optical/setup.js';
+import { setupOf } from '../optical/setup.js';
 
 /** What correcting a pitched picture costs. */
 export interface PitchCost {
@@ -48,7 +48,7 @@ function uprightPart(outline: readonly Point[]): Point[] {
 
 /** Price of making the verticals of a pitched station upright afterwards. */
 export function evaluatePitch(station: Station): PitchCost {
-  const s = setup(station);
+  const s = setupOf(station);
   const { frame, imageDistanceMm: v } = s;
   const pitch = station.camera.pitch_deg + (station.movements.rear_tilt_deg ?? 0);
   const far = pitch > 0 ? frame.riseMm + frame.heightMm / 2 : frame.riseMm - frame.heightMm / 2;
@@ -100,7 +100,7 @@ export interface SoftwareComparison {
  * @returns null when the camera is not level to begin with, or no such picture exists
  */
 export function inSoftware(station: Station): SoftwareComparison | null {
-  const s = setup(station);
+  const s = setupOf(station);
   const { frame, imageDistanceMm: v, factor } = s;
   if (Math.abs(station.camera.pitch_deg + (station.movements.rear_tilt_deg ?? 0)) > 1e-9)
     return null;

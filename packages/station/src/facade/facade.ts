@@ -82,7 +82,8 @@ export function allowedRise(s: Setup, cone: Cone = s.cone): Span {
   };
 }
 
-export function facadeView(station: Station, s: Setup, facade: Facade): FacadeView {
+export function facadeView(s: Setup, facade: Facade): FacadeView {
+  const { station } = s;
   const { x, y } = s.slide;
   const { moves } = station.movement_limits;
   const [shift, rise] = [lensTravel(s.stance, 'shift', moves), lensTravel(s.stance, 'rise', moves)];
@@ -151,9 +152,10 @@ export function movementsAsked(seen: FacadeView): MovementsAsked | null {
 const HAIR_MM = 1e-6;
 
 /** Whether the façade with its rooms lies in the frame as everything is set. */
-export function framed(station: Station, s: Setup): boolean {
+export function framed(s: Setup): boolean {
+  const { station } = s;
   if (!station.facade) return true;
-  const asks = movementsAsked(facadeView(station, s, station.facade));
+  const asks = movementsAsked(facadeView(s, station.facade));
   if (!asks) return false;
   const { riseMm: r, shiftMm: x } = s.set;
   return (
@@ -165,14 +167,14 @@ export function framed(station: Station, s: Setup): boolean {
 }
 
 /** What of a façade a station frames, and from where it would. */
-export function reportFacade(station: Station, s: Setup, facade: Facade): FacadeReport {
-  const seen = facadeView(station, s, facade);
+export function reportFacade(s: Setup, facade: Facade): FacadeReport {
+  const seen = facadeView(s, facade);
   const { view, frame, rectangle, rise, distanceMm } = seen;
   const asks = movementsAsked(seen);
   const least = leastDistanceThatFits(view, frame, rectangle, rise);
   return {
     fits: rectangleFits(view, frame, rectangle, rise, distanceMm),
-    framed: framed(station, s),
+    framed: framed(s),
     rise_needed_mm: asks && asks.top,
     rise_before_foot_is_cut_mm: asks && rectangle.foot ? asks.foot : null,
     distance_needed_m: least === null ? null : least / M,

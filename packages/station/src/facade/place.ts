@@ -1,7 +1,7 @@
 import { allowedTravel, bisect, toPicture, type Cone, type Span } from '@gangway/optics';
 import type { Station } from '../document/station.js';
 import { stateOf } from '../optical/state.js';
-import { setup, type Setup } from '../optical/setup.js';
+import { setupOf, type Setup } from '../optical/setup.js';
 import { allowedRise, movementsAsked, facadeView } from './facade.js';
 import { framedWell } from './verdict.js';
 import { rounded } from '../words/rounded.js';
@@ -64,8 +64,8 @@ export function movedToFrame(station: Station, share = 1): Station | null {
 function movedWithin(station: Station, share: number, edge: 'core' | 'cone'): Station | null {
   const { facade } = station;
   if (!facade) return null;
-  const s = setup(station);
-  const asks = movementsAsked(facadeView(station, s, facade));
+  const s = setupOf(station);
+  const asks = movementsAsked(facadeView(s, facade));
   if (!asks) return null;
   const shift = keptOr(
     within({ low: asks.right, high: asks.left }, shiftSpan(s, s[edge])),
@@ -73,7 +73,7 @@ function movedWithin(station: Station, share: number, edge: 'core' | 'cone'): St
   );
   if (shift === null) return null;
   const across = { ...station, movements: { ...station.movements, shift_mm: shift } };
-  const moved = setup(across);
+  const moved = setupOf(across);
   const rise = keptOr(
     within({ low: asks.top, high: asks.foot }, eased(allowedRise(moved, moved[edge]), share)),
     station.movements.rise_mm,

@@ -10,7 +10,7 @@ import {
 } from '@gangway/optics';
 import { fromLensCentre, sensorAxes } from '../optical/places.js';
 import type { Station } from '../document/station.js';
-import { setup } from '../optical/setup.js';
+import { setupOf } from '../optical/setup.js';
 
 /** A small ball on the subject, as it is pictured: round where nothing stretches it. */
 export interface PicturedBall {
@@ -31,7 +31,7 @@ const BALL_RADIUS_DEG = 2.6;
  * stands at the same place.
  */
 export function balls(from: Station, to: Station): PicturedBall[] {
-  const [a, b] = [setup(from), setup(to)];
+  const [a, b] = [setupOf(from), setupOf(to)];
   const [axesA, axesB] = [sensorAxes(from), sensorAxes(to)];
   return PLACES.map((share) => {
     const x = a.frame.shiftMm + (share * a.frame.widthMm) / 2;
@@ -59,7 +59,7 @@ export function balls(from: Station, to: Station): PicturedBall[] {
 
 /** How level lines across the view converge in the picture, degrees. */
 export function acrossConvergenceDeg(station: Station): number {
-  const s = setup(station);
+  const s = setupOf(station);
   const { right, up, normal } = sensorAxes(station);
   return levelConvergenceDeg(s.frame, s.imageDistanceMm, [right[0], up[0], normal[0]]);
 }
@@ -73,8 +73,8 @@ export interface StretchedThing {
 }
 
 export function stretchedThings(station: Station): StretchedThing[] {
-  const s = setup(station);
-  const place = fromLensCentre(station, s);
+  const s = setupOf(station);
+  const place = fromLensCentre(s);
   const named = [
     ...(station.site?.boxes ?? []).map((box) => ({
       name: box.name,

@@ -1,6 +1,6 @@
 import { allowedTravel, bisect, toSet, turnIn, type Keep, type TurnedIn } from '@gangway/optics';
 import type { Station } from '../document/station.js';
-import { setup, type Setup } from '../optical/setup.js';
+import { setupOf, type Setup } from '../optical/setup.js';
 import { rounded } from '../words/rounded.js';
 
 export interface TurnInReport {
@@ -63,7 +63,8 @@ export function mostTurnIn(s: Setup, keep: Keep, side: -1 | 1): number {
 }
 
 /** The station with the turn made: camera yawed, frame shifted back, nothing else touched. */
-export function withTurnIn(station: Station, s: Setup): Station {
+export function withTurnIn(s: Setup): Station {
+  const { station } = s;
   const { turn_in: asked, ...rest } = station;
   const found = asked && turned(s, asked.yaw_deg, asked.keep);
   if (!found) return station;
@@ -80,7 +81,7 @@ export function withTurnIn(station: Station, s: Setup): Station {
 
 /** {@link mostTurnIn} for a station as it stands. */
 export const mostTurnInOf = (station: Station, keep: Keep, side: -1 | 1): number =>
-  mostTurnIn(setup(station), keep, side);
+  mostTurnIn(setupOf(station), keep, side);
 
 /** The station with its planned turn made; itself where none can be. */
-export const turnedIn = (station: Station): Station => withTurnIn(station, setup(station));
+export const turnedIn = (station: Station): Station => withTurnIn(setupOf(station));

@@ -1,4 +1,4 @@
-import { setup } from '../optical/setup.js';
+import { setupOf } from '../optical/setup.js';
 import { standingOf, stateOf } from '../optical/state.js';
 import type { Station } from '../document/station.js';
 import { movementsAsked, facadeView, framed } from './facade.js';
@@ -10,8 +10,8 @@ const HAIR_MM = 1e-6;
 function joined(station: Station, layout: Layout): boolean {
   const { facade } = station;
   if (!facade) return true;
-  const frames = layout.frames.map((_, i) => setup(atLaidFrame(station, layout, i)));
-  const asks = frames.map((s) => movementsAsked(facadeView(station, s, facade)));
+  const frames = layout.frames.map((_, i) => setupOf(atLaidFrame(station, layout, i)));
+  const asks = frames.map((s) => movementsAsked(facadeView(s, facade)));
   const some = (serves: (i: number) => boolean): boolean => frames.some((_, i) => serves(i));
   return (
     asks.every((each) => each !== null) &&
@@ -36,5 +36,5 @@ export function framedWell(station: Station): boolean {
       )
     );
   }
-  return framed(station, setup(station)) && standingOf(stateOf(station)) !== 'outside';
+  return framed(setupOf(station)) && standingOf(stateOf(station)) !== 'outside';
 }

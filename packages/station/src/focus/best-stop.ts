@@ -5,7 +5,6 @@ import {
   engravedFNumber,
   type Diffraction,
 } from '@gangway/optics';
-import type { Station } from '../document/station.js';
 import { keptAt, ownPatchMm } from '../optical/measured.js';
 import type { Setup } from '../optical/setup.js';
 import { opticalState } from '../optical/state.js';
@@ -35,24 +34,25 @@ interface Candidate {
 }
 
 /** Whether a stop holds every mark and leaves no corner of the frame outside circle and ring. */
-function serves(station: Station, at: Setup, marks: readonly MarkReading[]): boolean {
+function serves(at: Setup, marks: readonly MarkReading[]): boolean {
   if (!marksAt(at, marks).every(({ holds }) => holds)) return false;
-  const state = opticalState(station, at);
+  const state = opticalState(at);
   return state !== 'outside' && state !== 'ring';
 }
 
 /** Radius at infinity that a mark's angle stands for, on the bare lens, mm. */
-const radiusOf = ({ lens }: Station, { pupilRatio }: Setup, { tanAxis }: MarkReading): number =>
-  tanAxis * pupilRatio * lens.focal_length_mm;
+const radiusOf = ({ facts, pupilRatio }: Setup, { tanAxis }: MarkReading): number =>
+  tanAxis * pupilRatio * facts.lens.focal_length_mm;
 
 /**
  * What lens and diffraction make of a point at a mark, µm on the back: as it was measured there, else
  * the Airy disc. What was measured at infinity grows with the extension as the Airy disc does.
  */
-function ownSpotUm(station: Station, at: Setup, mark: MarkReading): number {
+function ownSpotUm(at: Setup, mark: MarkReading): number {
+  const { station } = at;
   const acting = actingFNumber(at);
   const bare = at.fNumber / at.combined;
-  const patch = ownPatchMm(station.lens, bare, radiusOf(station, at, mark));
+  const patch = ownPatchMm(station.lens, bare, radiusOf(at, mark));
   return patch === null ? airyDiameterUm(acting) : (1000 * patch * acting) / bare;
 }
 
@@ -60,10 +60,10 @@ function ownSpotUm(station: Station, at: Setup, mark: MarkReading): number {
  * Blur of the worst mark that must be sharp together with what lens and diffraction add, µm; null
  * where one comes to no focus.
  */
-export function spotUm(station: Station, at: Setup, marks: readonly MarkReading[]): number | null {
+export function spotUm(at: Setup, marks: readonly MarkReading[]): number | null {
   const read = marksAt(at, marks);
   const spots = marks.flatMap((mark, i) =>
-    mark.mark.must === 'sharp' ? [combinedSpot(read[i]!.blurUm, ownSpotUm(station, at, mark))] : [],
+    mark.mark.must === 'sharp' ? [combinedSpot(read[i]!.blurUm, ownSpotUm(at, mark))] : [],
   );
   const worst = Math.max(airyDiameterUm(actingFNumber(at)), ...spots);
   return Number.isFinite(worst) ? worst : null;
@@ -76,14 +76,10 @@ const NEAR_BEST = 0.9;
  * Stops at which the lens's own faults do not show: as it was measured; where it was not, from two
  * stops down. What was measured as a spot is in the spot.
  */
-function faultless(
-  station: Station,
-  s: Setup,
-  marks: readonly MarkReading[],
-  fNumber: number,
-): boolean {
+function faultless(s: Setup, marks: readonly MarkReading[], fNumber: number): boolean {
+  const { station } = s;
   const { lens } = station;
-  const radii = marks.filter(({ mark }) => mark.must === 'sharp').map((mark) => radiusOf(station, s, mark)); // prettier-ignore
+  const radii = marks.filter(({ mark }) => mark.must === 'sharp').map((mark) => radiusOf(s, mark)); // prettier-ignore
   if (radii.every((radius) => ownPatchMm(lens, fNumber, radius) !== null)) return true;
   const kept = radii.map((radius) => keptAt(lens, fNumber, radius));
   if (kept.every((each) => each !== null)) return kept.every((each) => each >= NEAR_BEST);
@@ -95,26 +91,27 @@ function faultless(
  * The least spot √(b² + Airy²) of the worst mark, from those at least two stops down where any serve.
  * Of a lens whose sharpness was measured, its own spot stands for the Airy disc and no stop is left out.
  */
-export function bestStop(station: Station, s: Setup): BestStop | null {
-  const marks = readMarks(station, s);
+export function bestStop(s: Setup): BestStop | null {
+  const { station } = s;
+  const marks = readMarks(s);
   if (!marks.some(({ mark }) => mark.must === 'sharp')) return null;
   const found: Candidate[] = [];
   for (const fNumber of stopsOf(station)) {
-    const at = atStop(station, s, fNumber);
-    if (!serves(station, at, marks)) continue;
-    const spot = spotUm(station, at, marks);
+    const at = atStop(s, fNumber);
+    if (!serves(at, marks)) continue;
+    const spot = spotUm(at, marks);
     if (spot === null) continue;
-    found.push({ fNumber, spotUm: spot, diffraction: diffractionAt(station, at) });
+    found.push({ fNumber, spotUm: spot, diffraction: diffractionAt(at) });
   }
   const clear = found.filter(({ diffraction }) => diffraction !== 'plain');
-  const down = clear.filter(({ fNumber }) => faultless(station, s, marks, fNumber));
+  const down = clear.filter(({ fNumber }) => faultless(s, marks, fNumber));
   const from = down.length > 0 ? down : found;
   if (from.length === 0) return null;
   const best = from.reduce((a, b) => (b.spotUm < a.spotUm - 1e-12 ? b : a));
   const named = engravedFNumber(best.fNumber);
   return {
     ...best,
-    set: serves(station, atStop(station, s, named), marks) ? named : best.fNumber,
+    set: serves(atStop(s, named), marks) ? named : best.fNumber,
     serves: clear.length > 0 ? [clear[0]!.fNumber, clear.at(-1)!.fNumber] : null,
   };
 }

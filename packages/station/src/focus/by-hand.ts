@@ -11,7 +11,7 @@ import {
   type Vec3,
 } from '@gangway/optics';
 import type { Station } from '../document/station.js';
-import { setup } from '../optical/setup.js';
+import { setupOf } from '../optical/setup.js';
 
 /** What two readings on the bed scale give, without a plan of the marks. */
 export interface BedAnswer {
@@ -48,7 +48,7 @@ export interface BedLean {
 export function bedAnswer(station: Station): BedAnswer | null {
   const { bed } = station;
   if (bed?.near_mm === undefined || bed.far_mm === undefined) return null;
-  const s = setup(station);
+  const s = setupOf(station);
   const { focalLengthMm: f } = s;
   const spreadMm = Math.abs(bed.near_mm - bed.far_mm);
   const zero = bed.infinity_mm;

@@ -6,7 +6,7 @@ import {
   depthOfField,
 } from '@gangway/optics';
 import type { Station } from '../document/station.js';
-import { setup } from '../optical/setup.js';
+import { setupOf } from '../optical/setup.js';
 import { rounded } from '../words/rounded.js';
 
 export interface CloseUpStop {
@@ -44,7 +44,7 @@ export interface CloseUp {
 }
 
 export function closeUp(station: Station): CloseUp {
-  const s = setup(station);
+  const s = setupOf(station);
   const { focalLengthMm: f, imageDistanceMm: v, axis, pupilRatio, factor, frame } = s;
   const m = magnificationAt(f, axis[2], v);
   const at = (fNumber: number): CloseUpStop => {
@@ -87,13 +87,13 @@ const frontAheadMm = ({ lens }: Station): number | null =>
 
 /** Focused by magnification on the back. */
 export function atMagnification(station: Station, magnification: number): Station {
-  const s = setup(station);
+  const s = setupOf(station);
   return { ...station, focus: { magnification: magnification / s.factor / s.ahead } };
 }
 
 /** Focused on a subject so far from the lens, mm; nearer than it can be imaged it stays as it is. */
 export function withSubjectAt(station: Station, subjectToLensMm: number): Station {
-  const s = setup(station);
+  const s = setupOf(station);
   const m = s.focalLengthMm / (subjectToLensMm - s.focalLengthMm);
   return m > 0 && m <= LARGEST_M ? atMagnification(station, rounded(m * s.factor, 4)) : station;
 }
@@ -103,7 +103,7 @@ const LARGEST_M = 20;
 
 /** Three frames side by side at this focus, planned as a mosaic with the depth that is sharp here. */
 export function asPanorama(station: Station): Station {
-  const s = setup(station);
+  const s = setupOf(station);
   const depth = depthOfField(s.pupil, s.imageDistanceMm, s.fNumber, s.cocMm);
   return {
     ...station,

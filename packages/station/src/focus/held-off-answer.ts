@@ -10,7 +10,7 @@ import {
 } from '@gangway/optics';
 import type { Mark, Station } from '../document/station.js';
 import { markPlace } from '../optical/places.js';
-import { setup } from '../optical/setup.js';
+import { setupOf } from '../optical/setup.js';
 import { degrees as degreesSaid, fixed } from '../words/format.js';
 import { rounded } from '../words/rounded.js';
 import { clearanceAt } from './held-off.js';
@@ -18,7 +18,7 @@ import { beyondMm, type HeldOffInput } from './held-setup.js';
 
 /** Where a mark lies from the middle of the sensor, mm: right, up and ahead of the body. */
 const fromSensor = (station: Station): ((mark: Mark) => Vec3) =>
-  markPlace(station, { ...setup(station), lensCentre: [0, 0, 0] });
+  markPlace({ ...setupOf(station), lensCentre: [0, 0, 0] });
 
 /** How the lens and the body stand to each other. */
 export interface HeldPose {
@@ -58,7 +58,7 @@ export function heldOffAnswer(station: Station, held: HeldOffInput): HeldOffAnsw
   if (of.length === 0) return null;
   const place = fromSensor(station);
   const [a, b] = of.map((i) => place(station.marks![i]!)) as [Vec3, Vec3?];
-  const f = setup(station).engravedMm;
+  const f = setupOf(station).engravedMm;
   const none = (hindrance: string): HeldOffAnswer => ({ pose: null, hindrance, of });
   if (a[2] <= 4 * f) return none('It is nearer than the lens can bring to focus at all.');
   const found = straightFor(station, f, a, b ?? a) ?? leastLeanThrough(f, [a, b ?? a]);
@@ -92,7 +92,7 @@ const MOST_LEAN_DEG = 35;
 
 /** A lens held straight between two things, where what is sharp reaches both; null where it does not. */
 function straightFor(station: Station, f: number, near: Vec3, far: Vec3): LeastLean | null {
-  const s = setup(station);
+  const s = setupOf(station);
   const [most, least] = [near, far].map((p) => imageDistanceFromDistance(f, 1, p[2])) as [
     number,
     number,

@@ -1,3 +1,4 @@
+import { setupOf } from '../optical/setup.js';
 import { clip, degrees, inverseLimits, outOf, type Point } from '@gangway/optics';
 import type { Mark, Station } from '../document/station.js';
 import { markPlace, sensorAxes } from '../optical/places.js';
@@ -50,7 +51,7 @@ export interface HeldScene {
 const SQUARE_DEG = 15;
 
 export function heldScene(station: Station, held: HeldOffInput): HeldScene {
-  const s = heldSetup(station, held);
+  const s = heldSetup(setupOf(station), held);
   const { axis, imageDistanceMm: v, focalLengthMm: f } = s;
   const across = Math.hypot(axis[0], axis[1]);
   const aside: [number, number] =
@@ -62,8 +63,8 @@ export function heldScene(station: Station, held: HeldOffInput): HeldScene {
   // Seen from the side, up is up.
   if (seen === 'side' && aside[1] < 0) [aside[0], aside[1]] = [-aside[0], -aside[1]];
   const lean = axis[0] * aside[0] + axis[1] * aside[1];
-  const place = markPlace(station, s);
-  const read = reportMarks(station, s);
+  const place = markPlace(s);
+  const read = reportMarks(s);
   const marks = (station.marks ?? []).map((mark, index): HeldMark => {
     const [x, y, z] = place(mark);
     const { blur_um: blurUm, holds } = read[index]!;

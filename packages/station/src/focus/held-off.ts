@@ -1,3 +1,4 @@
+import { setupOf } from '../optical/setup.js';
 import { hingeDistanceMm, travelPerBlur } from '@gangway/optics';
 import { fixed } from '../words/format.js';
 import type { Station } from '../document/station.js';
@@ -50,7 +51,7 @@ export function clearanceAt(held: HeldOffInput, leanDeg: number): number {
  * then all there is.
  */
 export function heldOff(station: Station, held: HeldOffInput): HeldOff {
-  const s = heldSetup(station, held);
+  const s = heldSetup(setupOf(station), held);
   const { focalLengthMm: f, imageDistanceMm: v, axis } = s;
   const known = held.lens_register_mm !== undefined && held.body_register_mm !== undefined;
   const beyond = beyondMm(held);

@@ -1,6 +1,6 @@
 import { distanceAt, turnedAxis } from '@gangway/optics';
 import type { Station } from '../document/station.js';
-import { setup, type Setup } from '../optical/setup.js';
+import type { Setup } from '../optical/setup.js';
 
 export type HeldOffInput = NonNullable<Station['held_off']>;
 
@@ -11,14 +11,14 @@ export const beyondMm = ({
 }: HeldOffInput): number => (lens === undefined || body === undefined ? 0 : body - lens);
 
 /** The station as the held lens draws it: at its infinity mark, wide open, before the body. */
-export function heldSetup(station: Station, held: HeldOffInput, s: Setup = setup(station)): Setup {
+export function heldSetup(s: Setup, held: HeldOffInput): Setup {
   const f = s.engravedMm;
   const axis = turnedAxis({ leanDeg: held.lean_deg, turnDeg: held.turn_deg ?? 0 });
   const v = f + held.gap_mm + beyondMm(held);
   return {
     ...s,
     focalLengthMm: f,
-    fNumber: station.lens.f_min * s.combined,
+    fNumber: s.facts.lens.f_min * s.combined,
     pupil: { ...s.pupil, focalLengthMm: f, axisZ: axis[2] },
     axis,
     imageDistanceMm: v,

@@ -57,7 +57,7 @@ function nearer(answer: FocusAnswer): string | null {
 
 function circle(answer: FocusAnswer): string | null {
   const { station, setup: s } = answer;
-  const state = opticalState(station, s);
+  const state = opticalState(s);
   if (state === 'ring') {
     return `The filter ring cuts a corner at ${fStop(station.aperture)} whichever way the lens leans: shift less, or use a larger filter on a step-up ring.`;
   }

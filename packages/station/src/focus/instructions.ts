@@ -1,5 +1,4 @@
 import { distanceAtMagnificationMm, missAtUnitStopMm, outOf } from '@gangway/optics';
-import { reachOf } from '../document/chain.js';
 import { settingOf } from '../optical/setup.js';
 import { degrees, fixed, fStop, distance, trimmed, type Units } from '../words/format.js';
 import { mechanicsOf, turningWords } from '../optical/turning.js';
@@ -134,7 +133,7 @@ function ringWords(
 ): string {
   const { lens } = station;
   if (isBellows(station) || lens.focus_by === 'bellows' || lens.focus_by === 'wire') return '';
-  const m = settingOf({ ...s, bedMm: solved.bedMm }) - reachOf(station).leastM;
+  const m = settingOf({ ...s, bedMm: solved.bedMm }) - s.facts.reach.leastM;
   const ringM =
     m <= 1e-9 ? Infinity : distanceAtMagnificationMm(s.focalLengthMm / s.ahead, m) / 1000;
   const tapeM = target.mark.infinite ? Infinity : Math.hypot(...target.at) / 1000;
@@ -168,7 +167,7 @@ function notesOf(answer: FocusAnswer): string[] {
   } else if (shape === 'with lens' && answer.engravedNeeded > station.lens.f_min) {
     notes.push(withLensWords(places, lens));
   }
-  const outside = reportMarks(station, s).flatMap((mark, i) =>
+  const outside = reportMarks(s).flatMap((mark, i) =>
     !mark.in_frame && station.marks![i]!.must === 'sharp' ? [mark.label || `Mark ${i + 1}`] : [],
   );
   if (outside.length > 0) {

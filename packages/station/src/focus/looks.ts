@@ -2,7 +2,7 @@ import type { Freedom } from '@gangway/optics';
 import { fStop } from '../words/format.js';
 import type { Mark, Station } from '../document/station.js';
 import { reportMarks } from './marks.js';
-import { setup } from '../optical/setup.js';
+import { setupOf } from '../optical/setup.js';
 import { freedomsOf } from './freedoms.js';
 import { settled } from './set.js';
 import { standingOf, stateOf } from '../optical/state.js';
@@ -22,7 +22,7 @@ export function looksFor(station: Station): Way<Station>[] {
 const wide = (station: Station): Station => ({ ...station, aperture: station.lens.f_min });
 
 const blurWords = (station: Station): string => {
-  const marks = reportMarks(station, setup(station));
+  const marks = reportMarks(setupOf(station));
   const soft = marks.filter((_, i) => station.marks![i]!.must === 'soft');
   const least = Math.min(...soft.map(({ blur_um }) => blur_um ?? Infinity));
   return soft.length === 0 || !Number.isFinite(least)
@@ -59,7 +59,7 @@ function isolated(station: Station): Way<Station> | null {
 function softest(answers: readonly (FocusAnswer | null)[]): FocusAnswer | null {
   const least = ({ station }: FocusAnswer): number =>
     Math.min(
-      ...reportMarks(station, setup(station))
+      ...reportMarks(setupOf(station))
         .filter((_, i) => station.marks![i]!.must === 'soft')
         .map(({ blur_um }) => blur_um ?? Infinity),
     );

@@ -1,5 +1,5 @@
 import { angleFromAxis, fNumberNeeded, inverseDepth, patchStretch, project } from '@gangway/optics';
-import type { Mark, Station } from '../document/station.js';
+import type { Mark } from '../document/station.js';
 import { markPlace } from '../optical/places.js';
 import type { Setup } from '../optical/setup.js';
 import { finite } from '../words/finite.js';
@@ -36,8 +36,9 @@ export interface MarkReading {
 export const SOFT_COCS = 4;
 
 /** The marks of a station before any stop is looked at. */
-export function readMarks(station: Station, setup: Setup): MarkReading[] {
-  const place = markPlace(station, setup);
+export function readMarks(setup: Setup): MarkReading[] {
+  const { station } = setup;
+  const place = markPlace(setup);
   const { focalLengthMm: f, imageDistanceMm: v, pupil, frame, factor } = setup;
   return (station.marks ?? []).map((mark) => {
     const point = place(mark);
@@ -75,8 +76,8 @@ export const marksAt = (
   }));
 
 /** How sharp each mark falls, and whether the frame holds it. */
-export function reportMarks(station: Station, setup: Setup): MarkReport[] {
-  const marks = readMarks(station, setup);
+export function reportMarks(setup: Setup): MarkReport[] {
+  const marks = readMarks(setup);
   const at = marksAt(setup, marks);
   return marks.map(({ mark, depthMm, needed, inFrame }, i) => ({
     label: mark.label,
@@ -89,9 +90,10 @@ export function reportMarks(station: Station, setup: Setup): MarkReport[] {
 }
 
 /** How much longer than its width the patch of each mark is, drawn out by a leaned stop; shares. */
-export function patchesLonger(station: Station, setup: Setup): number[] {
+export function patchesLonger(setup: Setup): number[] {
+  const { station } = setup;
   const { axis, imageDistanceMm: v } = setup;
-  const place = markPlace(station, setup);
+  const place = markPlace(setup);
   return (station.marks ?? []).map((mark) => {
     const at = place(mark);
     return at[2] > 0 ? patchStretch(axis, v, project(at, v)) : 0;

@@ -1,6 +1,6 @@
 import { patchesLonger } from './marks.js';
 import type { Station } from '../document/station.js';
-import { setup } from '../optical/setup.js';
+import { setupOf } from '../optical/setup.js';
 
 /** What the model does not know, as one would tell it to who shoots by it. */
 export const NOT_KNOWN = [
@@ -22,4 +22,4 @@ export const longerWords = (longer: number): string =>
 
 /** The same for each mark of a station. */
 export const longerAtMarks = (station: Station): string[] =>
-  patchesLonger(station, setup(station)).map(longerWords);
+  patchesLonger(setupOf(station)).map(longerWords);

@@ -15,7 +15,6 @@ import {
   type Vec3,
 } from '@gangway/optics';
 import { SOFT_COCS } from './marks.js';
-import { focusingLensOf, reachOf } from '../document/chain.js';
 import type { Mark, Station } from '../document/station.js';
 import type { Setup } from '../optical/setup.js';
 import { standardsOf } from '../document/standards.js';
@@ -68,16 +67,15 @@ const softMark = (each: Numbered, s: Setup): SoftMark => ({
  * @param cover half-angle about the axis that the frame has to lie in; null to leave that out
  */
 export function questionOf(
-  station: Station,
   s: Setup,
   { sharp, soft }: Pick<Sorted, 'sharp' | 'soft'>,
   freedom: Freedom,
   cover: number | null,
   budget?: Budget,
 ): SolveQuestion {
-  const reach = reachOf(station);
+  const { station } = s;
   return {
-    focalLengthMm: focalLengthOf(station, s),
+    focalLengthMm: focalLengthOf(s),
     pupilRatio: s.pupilRatio,
     cocMm: s.cocMm,
     widestFNumber: station.lens.f_min * s.combined,
@@ -85,10 +83,7 @@ export function questionOf(
     soft: soft.map((each) => softMark(each, s)),
     freedom,
     standards: standardsOf(station),
-    setting: [
-      reach.leastM * s.ahead,
-      reach.greatestM === null ? Infinity : reach.greatestM * s.ahead,
-    ],
+    setting: settingEnds(s),
     cover:
       cover === null
         ? null
@@ -100,14 +95,20 @@ export function questionOf(
             halfAngleRad: cover - 1e-6,
           },
     ...(budget ? { budget } : {}),
-    start: { tilt: 0, swing: 0, setting: startSetting(station, s, sharp) },
+    start: { tilt: 0, swing: 0, setting: startSetting(s, sharp) },
   };
 }
 
+/** Settings from the farthest to the closest the rig goes. */
+export function settingEnds({ facts, ahead }: Setup): readonly [number, number] {
+  const { leastM, greatestM } = facts.reach;
+  return [leastM * ahead, greatestM === null ? Infinity : greatestM * ahead];
+}
+
 /** Set on the bed a lens stays as it is; set by its own focusing it may shorten close up. */
-function focalLengthOf(station: Station, s: Setup): (setting: number) => number {
-  const lens = focusingLensOf(station);
-  if (!lens.close || station.focus.image_distance_mm !== undefined) return () => s.engravedMm;
+function focalLengthOf(s: Setup): (setting: number) => number {
+  const lens = s.facts.focusing;
+  if (!lens.close || s.station.focus.image_distance_mm !== undefined) return () => s.engravedMm;
   const { ahead } = s;
   return (m) => ahead * focusedAtMagnification(lens, UPRIGHT, m / ahead).focalLengthMm;
 }
@@ -116,7 +117,8 @@ function focalLengthOf(station: Station, s: Setup): (setting: number) => number 
  * Where a straight lens focuses the middle of the marks. Of the two places that image a distance,
  * the farther from life size; a lens that is set for close work stays where it is set.
  */
-function startSetting(station: Station, s: Setup, sharp: readonly Numbered[]): number {
+function startSetting(s: Setup, sharp: readonly Numbered[]): number {
+  const { station } = s;
   const { focalLengthMm: f, imageDistanceMm: v } = s;
   if (!(station.focus.distance_m !== undefined) && v > CLOSE_WORK * f) return v / f - 1;
   const inverse = sharp.map(({ mark, at }) => (mark.infinite ? 0 : 1 / Math.max(at[2], f)));
@@ -128,7 +130,8 @@ function startSetting(station: Station, s: Setup, sharp: readonly Numbered[]): n
 const CLOSE_WORK = 1.5;
 
 /** Half-angle, seen from the exit pupil, that both circle and filter ring leave at a stop. */
-export function usableHalfAngle(station: Station, s: Setup): number {
+export function usableHalfAngle(s: Setup): number {
+  const { station } = s;
   const { filter } = station.lens;
   const circle = s.cone.halfAngleRad;
   if (!filter) return circle;

@@ -15,7 +15,7 @@ import { CONTROLS } from '../controls/controls.js';
 import { markPlace, fromLensCentre, sensorAxes } from '../optical/places.js';
 import { reportMarks } from './marks.js';
 import type { Mark, Station } from '../document/station.js';
-import { setup, type Setup } from '../optical/setup.js';
+import { setupOf, type Setup } from '../optical/setup.js';
 import { boxPlan } from '../scene/scene.js';
 import { focusAt } from './apply.js';
 
@@ -116,7 +116,7 @@ const planeAtInverse = ({ focalLengthMm: f, axis }: Setup, u: number): { w: Vec3
 });
 
 export function sectionOf(station: Station, kind: SectionKind): Section {
-  const s = setup(station);
+  const s = setupOf(station);
   const turn = turnOf(station);
   const { focalLengthMm: f, imageDistanceMm: v, axis, whole } = s;
   const to = (p: Vec3): Point => project2(kind, turn, p);
@@ -137,7 +137,7 @@ export function sectionOf(station: Station, kind: SectionKind): Section {
   // With a straight lens a limit past infinity is none; with a leaning one it is a plane as well.
   const far = straight && axis[2] <= f * limits.far * (1 + 4e-15) ? null : line(limits.far);
   const { distanceMm } = planeOfSharpFocus(f, axis, v);
-  const place = fromLensCentre(station, s);
+  const place = fromLensCentre(s);
   return {
     kind,
     sensor: [end(-half), end(half)],
@@ -150,7 +150,7 @@ export function sectionOf(station: Station, kind: SectionKind): Section {
     meeting: straight
       ? null
       : to(side ? [0, (v * axis[2]) / across, -v] : [(v * axis[2]) / across, 0, -v]),
-    marks: sectionMarks(station, s, kind, to),
+    marks: sectionMarks(s, kind, to),
     outlines: outlinesOf(station, place, to),
     groundM: side ? to(place(0, 0, 0)).y : null,
     leanDeg: side ? station.movements.tilt_deg : station.movements.swing_deg,
@@ -160,14 +160,10 @@ export function sectionOf(station: Station, kind: SectionKind): Section {
   };
 }
 
-function sectionMarks(
-  station: Station,
-  s: Setup,
-  kind: SectionKind,
-  to: (p: Vec3) => Point,
-): SectionMark[] {
-  const place = markPlace(station, s);
-  const read = reportMarks(station, s);
+function sectionMarks(s: Setup, kind: SectionKind, to: (p: Vec3) => Point): SectionMark[] {
+  const { station } = s;
+  const place = markPlace(s);
+  const read = reportMarks(s);
   const { w, k } = planeAtInverse(s, 1 / s.imageDistanceMm);
   const up = kind === 'side' ? 1 : 0;
   return (station.marks ?? []).map((mark, index) => {
@@ -253,7 +249,7 @@ export function sceneStep(
  * @returns null where no focus brings it there
  */
 export function focusedThrough(station: Station, kind: SectionKind, at: Point): Station | null {
-  const s = setup(station);
+  const s = setupOf(station);
   const there = fromSection(station, kind, at);
   // The place stands still while the lens centre moves with its focus.
   const { focalLengthMm: f, axis, lensCentre, stance } = s;
@@ -273,7 +269,7 @@ export function focusedThrough(station: Station, kind: SectionKind, at: Point): 
 
 /** Leaned so that the hinge line lies so far from the lens: up or right positive, mm. */
 export function hingedAt(station: Station, kind: SectionKind, distanceMm: number): Station {
-  const { focalLengthMm: f } = setup(station);
+  const { focalLengthMm: f } = setupOf(station);
   const { movements } = station;
   const tiltCos = Math.cos((movements.tilt_deg * Math.PI) / 180);
   const sine = f / distanceMm / (kind === 'side' ? -1 : tiltCos);
@@ -291,8 +287,8 @@ export function leanedTo(station: Station, kind: SectionKind, deg: number): Stat
 
 /** Blur on the back of any place of the scene, mm; Infinity beside and behind the lens. */
 export function blurAt(station: Station): (x_m: number, y_m: number, z_m: number) => number {
-  const s = setup(station);
-  const place = fromLensCentre(station, s);
+  const s = setupOf(station);
+  const place = fromLensCentre(s);
   const { focalLengthMm: f, fNumber, imageDistanceMm: v, axis, pupil, factor } = s;
   return (x, y, z) => {
     const p = place(x, y, z);

@@ -11,13 +11,13 @@ import {
   type Solved,
 } from '@gangway/optics';
 import type { Station } from '../document/station.js';
-import { setup, type Setup } from '../optical/setup.js';
+import { setupOf, type Setup } from '../optical/setup.js';
 import { beyondMechanism, opticalState } from '../optical/state.js';
 import { atStop, smallestStop } from '../optical/stops.js';
 import { appliedTo } from './apply.js';
 import { bestStop, type BestStop } from './best-stop.js';
 import { freedomsOf } from './freedoms.js';
-import { questionOf, sortedMarks, usableHalfAngle, type Sorted } from './question.js';
+import { questionOf, settingEnds, sortedMarks, usableHalfAngle, type Sorted } from './question.js';
 import { leanSizeDeg } from '../words/lean.js';
 
 /** What ended the search: an end of the mechanism, the circle, a wish that could not be met. */
@@ -104,7 +104,7 @@ function solveOne(
   let answer = free;
   // A stop further down has a larger circle; it may take a round or two to find which.
   for (let round = 0; round < 4 && !clear(answer) && !isSpent(budget); round++) {
-    const cover = usableHalfAngle(answer.station, answer.setup);
+    const cover = usableHalfAngle(answer.setup);
     const next = at(freedom, cover);
     const same = next.station.aperture === answer.station.aperture && round > 0;
     answer = next;
@@ -119,8 +119,8 @@ function solveOne(
 /** Nothing leaned. */
 const UPRIGHT_ONLY: Freedom = { kind: 'front', tilt: [0, 0], swing: [0, 0], leanDeg: 90 };
 
-const clear = ({ station, setup: s }: FocusAnswer): boolean => {
-  const state = opticalState(station, s);
+const clear = ({ setup: s }: FocusAnswer): boolean => {
+  const state = opticalState(s);
   return state !== 'outside' && state !== 'ring';
 };
 
@@ -132,16 +132,17 @@ function settled(
   budget: Budget,
   widest: boolean,
 ): FocusAnswer {
-  const s = setup(station);
-  const solved = solveFocus(questionOf(station, s, marks, freedom, cover, budget));
+  const s = setupOf(station);
+  const solved = solveFocus(questionOf(s, marks, freedom, cover, budget));
   const needed = solved.fNumber / s.combined;
   const as = appliedTo(station, { ahead: s.ahead, focalLengthMm: solved.focalLengthMm }, solved);
-  const open = setup(as);
-  const best = bestStop(as, open);
+  const open = setupOf(as);
+  const best = bestStop(open);
   const aperture = widest || !best ? widestHolding(station, needed) : best.set;
+  const after = { ...as, aperture };
   return answered(
-    { ...as, aperture },
-    atStop(as, open, aperture),
+    after,
+    { ...atStop(open, aperture), station: after },
     { best, widest },
     solved,
     marks,
@@ -170,7 +171,7 @@ function answered(
   const needed = solved.fNumber / s.combined;
   const depths = solved.depthsMm.filter((q) => q > 0 && Number.isFinite(q));
   const spread = depths.length > 0 ? Math.max(...depths) - Math.min(...depths) : 0;
-  const state = opticalState(station, s);
+  const state = opticalState(s);
   return {
     station,
     setup: s,
@@ -179,7 +180,7 @@ function answered(
     freedom,
     engravedNeeded: needed,
     spreadMm: spread * s.factor ** 2,
-    bounds: boundsOf(station, s, solved, marks, freedom, cover),
+    bounds: boundsOf(s, solved, marks, freedom, cover),
     within:
       solved.shortMm === 0 &&
       state !== 'outside' &&
@@ -195,10 +196,9 @@ function answered(
 const AT_END_DEG = 1e-5;
 
 function boundsOf(
-  station: Station,
   s: Setup,
   solved: Solved,
-  { sharp, soft }: Sorted,
+  { soft }: Sorted,
   freedom: Freedom,
   cover: number | null,
 ): Bound[] {
@@ -215,8 +215,7 @@ function boundsOf(
     if (atEnd(moved.swingDeg, freedom.swing)) bounds.push(`${name}swing` as Bound);
     if (leanSizeDeg(solved.lens) >= freedom.leanDeg - AT_END_DEG) bounds.push('lean');
   }
-  const question = questionOf(station, s, { sharp, soft }, freedom, cover);
-  const [far, near] = question.setting;
+  const [far, near] = settingEnds(s);
   if (solved.setting <= far + 1e-9 && solved.fNumber > 1e-6) bounds.push('far_focus');
   if (solved.setting >= near - 1e-9) bounds.push('close_focus');
   if (cover !== null && touches(s, cover)) {

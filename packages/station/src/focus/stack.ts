@@ -1,6 +1,6 @@
 import { depthOfField, stackFrames } from '@gangway/optics';
 import type { Station } from '../document/station.js';
-import { setup } from '../optical/setup.js';
+import { setupOf } from '../optical/setup.js';
 import { STACK_OVERLAP, stackStepOf } from './report.js';
 import { advised } from './advised.js';
 import type { FocusAnswer } from './solve.js';
@@ -52,7 +52,7 @@ export function tiltOrStack(station: Station): Effort[] {
   };
   const stacked = (id: 'stack' | 'both', answer: FocusAnswer): Effort => {
     const after = { ...settled(answer), aperture: stackStop(station) };
-    const s = setup(after);
+    const s = setupOf(after);
     const overlap = station.stack?.overlap ?? STACK_OVERLAP;
     const c = s.cocMm * s.factor;
     const stepMm = stackStepOf(station, answer, after.aperture);
@@ -95,7 +95,7 @@ function slicesOf(
   spreadMm: number,
   frames: number,
 ): (readonly [number, number | null])[] {
-  const s = setup(after);
+  const s = setupOf(after);
   const spread = spreadMm / s.factor ** 2;
   return Array.from({ length: frames }, (_, i) => {
     const v = s.imageDistanceMm + (0.5 - (i + 0.5) / frames) * spread;

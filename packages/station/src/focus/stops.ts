@@ -1,7 +1,7 @@
 import { airyDiameterUm, type Diffraction } from '@gangway/optics';
 import type { Station } from '../document/station.js';
 import { measuredOf } from '../optical/measured.js';
-import { keptPart, setup, turnedBack, type Setup } from '../optical/setup.js';
+import { keptPart, setupOf, type Setup } from '../optical/setup.js';
 import { opticalState, type State } from '../optical/state.js';
 import { actingFNumber, atStop, diffractionAt, stopsOf } from '../optical/stops.js';
 import { DIFFRACTION_WORDS } from '../words/diffraction.js';
@@ -9,6 +9,7 @@ import { finite } from '../words/finite.js';
 import { fixed, fStop } from '../words/format.js';
 import { bestStop, spotUm } from './best-stop.js';
 import { marksAt, patchesLonger, readMarks, type MarkReading } from './marks.js';
+import { turnedBack } from '../optical/facts.js';
 
 /** One stop of the lens, and what the marks that must be sharp look like at it. */
 export interface StopLine {
@@ -49,12 +50,12 @@ export interface StopTable {
 
 /** Every third of a stop the lens has, at the focus and lean as they are set. */
 export function stopTable(station: Station): StopTable {
-  const s = setup(station);
-  const marks = readMarks(station, s);
-  const lines = stopsOf(station).map((fNumber) => lineAt(station, s, marks, fNumber));
-  const set = lineAt(station, s, marks, station.aperture);
+  const s = setupOf(station);
+  const marks = readMarks(s);
+  const lines = stopsOf(station).map((fNumber) => lineAt(s, marks, fNumber));
+  const set = lineAt(s, marks, station.aperture);
   const sharpMarks = marks.filter(({ mark }) => mark.must === 'sharp').length;
-  const found = bestStop(station, s);
+  const found = bestStop(s);
   const best = lines.find(({ fNumber }) => fNumber === found?.fNumber) ?? null;
   const widestHolding =
     sharpMarks === 0 ? null : (lines.find(({ holds }) => holds === sharpMarks) ?? null);
@@ -69,13 +70,9 @@ export function stopTable(station: Station): StopTable {
   };
 }
 
-function lineAt(
-  station: Station,
-  from: Setup,
-  marks: readonly MarkReading[],
-  fNumber: number,
-): StopLine {
-  const s = atStop(station, from, fNumber);
+function lineAt(from: Setup, marks: readonly MarkReading[], fNumber: number): StopLine {
+  const { station } = from;
+  const s = atStop(from, fNumber);
   const effective = actingFNumber(s);
   const read = marksAt(s, marks);
   const sharp = marks.flatMap(({ mark }, i) => (mark.must === 'sharp' ? [i] : []));
@@ -83,25 +80,25 @@ function lineAt(
     (found, i) => (found === null || read[i]!.blurUm > read[found]!.blurUm ? i : found),
     null,
   );
-  const spot = spotUm(station, s, marks);
+  const spot = spotUm(s, marks);
   const pitchUm = s.pixelPitchMm === null ? null : s.pixelPitchMm * 1000;
   const { criterion } = station;
   const print = criterion.print_width_mm !== undefined ? criterion.print_width_mm : null;
   const across = keptPart(turnedBack(station.back), station.crop).widthMm;
-  const state = opticalState(station, s);
+  const state = opticalState(s);
   return {
     fNumber,
     holds: sharp.filter((i) => read[i]!.holds).length,
     worstBlurUm: worst === null ? 0 : finite(read[worst]!.blurUm),
     worst: worst === null ? null : marks[worst]!.mark.label,
-    worstLonger: worst === null ? 0 : patchesLonger(station, s)[worst]!,
+    worstLonger: worst === null ? 0 : patchesLonger(s)[worst]!,
     airyUm: airyDiameterUm(effective),
     spotUm: spot,
     spotPixels: spot === null || pitchUm === null ? null : spot / pitchUm,
     spotOnPrintMm: spot === null || print === null ? null : (spot / 1000) * (print / across),
     effective,
     state,
-    diffraction: diffractionAt(station, s),
+    diffraction: diffractionAt(s),
     serves: read.every(({ holds }) => holds) && state !== 'outside' && state !== 'ring',
   };
 }

@@ -3,7 +3,7 @@ import { fixed, fStop, mm, signed } from '../words/format.js';
 import { diffractionAt } from '../optical/stops.js';
 import { DIFFRACTION_WORDS } from '../words/diffraction.js';
 import { reportPerspective } from '../optical/perspective.js';
-import { setup } from '../optical/setup.js';
+import { setupOf } from '../optical/setup.js';
 import { parseStation } from '../document/parse.js';
 import { alsoWords } from '../ways/changes.js';
 import type { Draft, Way } from '../ways/way.js';
@@ -48,8 +48,8 @@ const holdsWords = (answer: FocusAnswer): string =>
     : `asks for f/${fixed(answer.engravedNeeded, 0)}, past this lens`;
 
 /** What diffraction takes at the stop it is set to; empty where that is nothing. */
-function diffracted({ station, setup: s }: FocusAnswer): string {
-  const kind = diffractionAt(station, s);
+function diffracted({ setup: s }: FocusAnswer): string {
+  const kind = diffractionAt(s);
   return kind === 'none' ? '' : `; diffraction ${DIFFRACTION_WORDS[kind]}`;
 }
 
@@ -138,8 +138,8 @@ function otherStandard(station: Station): Found | null {
     : { ...station, movements: { ...movements, tilt_deg: 0, swing_deg: 0 } };
   const found = solveStation(from, { freedoms: freedomsOf(from, { ...solve, rear: !solve.rear }) });
   if (!found) return null;
-  const before = reportPerspective(station, setup(station)).convergence_deg;
-  const after = reportPerspective(found.station, found.setup).convergence_deg;
+  const before = reportPerspective(setupOf(station)).convergence_deg;
+  const after = reportPerspective(found.setup).convergence_deg;
   const bends = Math.abs(after - before);
   return {
     id: 'other-standard',

@@ -10,7 +10,7 @@ import {
 import { markPlace } from '../optical/places.js';
 import { reportMarks } from './marks.js';
 import type { Mark, Station } from '../document/station.js';
-import { setup } from '../optical/setup.js';
+import { setupOf } from '../optical/setup.js';
 
 /** How thick the sharp wedge is where a thing stands, and how the thing itself looks. */
 export interface WedgeAt {
@@ -26,10 +26,10 @@ export interface WedgeAt {
 }
 
 export function wedgeAtMarks(station: Station): WedgeAt[] {
-  const s = setup(station);
+  const s = setupOf(station);
   const { focalLengthMm: f, imageDistanceMm: v, axis, fNumber, cocMm } = s;
-  const place = markPlace(station, s);
-  const read = reportMarks(station, s);
+  const place = markPlace(s);
+  const read = reportMarks(s);
   /** Where places come to focus at 1/u: P·(a − u f n) = f. */
   const across = (u: number): { w: Vec3; k: number } => ({
     w: [axis[0], axis[1], axis[2] - u * f],
@@ -65,7 +65,7 @@ export function wedgeAtMarks(station: Station): WedgeAt[] {
 
 /** Natural falloff to the brightest and the darkest corner, stops: it grows as the lens leans. */
 export function cornerFalloff(station: Station): { least: number; most: number } {
-  const { cone, frame } = setup(station);
+  const { cone, frame } = setupOf(station);
   const stops = CORNERS.map((corner) => falloffStops(cone, frameCorner(frame, corner)));
   return { least: Math.min(...stops), most: Math.max(...stops) };
 }

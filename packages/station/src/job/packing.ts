@@ -1,11 +1,11 @@
 import type { Station } from '../document/station.js';
 import type { KitItem, KitItemOf } from '../kit/schema.js';
 import { layoutOf } from '../mosaic/layout.js';
-import { setup } from '../optical/setup.js';
-import { lengthsOf } from '../document/chain.js';
+import { setupOf } from '../optical/setup.js';
 import { drawMm, extensionSetMm } from '../rig/draw.js';
 import { mm } from '../words/format.js';
 import { KIND_NAMES } from '../words/names.js';
+import { lengthsOf } from '../document/lengths.js';
 
 /** What has to come along for a day’s stations. */
 
@@ -139,7 +139,7 @@ function handsFor(station: Station, index: number): TwoHands[] {
   const lengths = lengthsOf(station);
   const found: TwoHands[] = [];
   if (lengths.bellows && !station.held_off) {
-    const draw = drawMm(lengths, extensionSetMm(station, setup(station)));
+    const draw = drawMm(lengths, extensionSetMm(setupOf(station)));
     if (draw > ARM_MM) {
       found.push({
         station: index,

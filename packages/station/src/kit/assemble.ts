@@ -1,11 +1,13 @@
+import { rigFacts } from '../optical/facts.js';
 import type { Back, ChainPart, Film, Lens, MovementLimits, Station } from '../document/station.js';
 import { leanedOf, stanceOfStation } from '../document/standards.js';
 import { REAR_MOVEMENTS } from '../document/movements.js';
-import { focusEnds, reachOf, type RigParts } from '../document/chain.js';
 import { bedReading } from '@gangway/optics';
 import { criterionInStep } from '../document/criterion.js';
 import type { KitItem, KitItemOf } from './schema.js';
 import { heldStop } from '../document/stop.js';
+import { focusEnds } from '../optical/reach.js';
+import type { RigParts } from '../document/rig-parts.js';
 
 /** A kit item as it is stored: which one, and how often it was changed. */
 export interface Stored<T = KitItem> {
@@ -197,9 +199,9 @@ function roomOnBed(station: Station, imageDistanceMm: number): number {
 
 /** The focus held to what a rig reaches. */
 export function withinReach(station: Station, distanceM: number | null): Station {
-  const { nearMm, farMm } = focusEnds(station, leanedOf(stanceOfStation(station)));
+  const { nearMm, farMm } = focusEnds(rigFacts(station), leanedOf(stanceOfStation(station)));
   const distanceMm = (distanceM ?? Infinity) * 1000;
-  const { leastM } = reachOf(station);
+  const { leastM } = rigFacts(station).reach;
   if (distanceMm > farMm || (leastM >= 1 && distanceMm >= nearMm)) {
     // Near life size a distance tells two settings; the magnification tells one.
     return {

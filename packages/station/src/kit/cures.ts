@@ -1,5 +1,5 @@
 import { fStop, mm, trimmed } from '../words/format.js';
-import { boardWords } from '../rig/problems/bellows.js';
+import { boardWords } from '../words/rig-problems.js';
 import { rigProblems, type RigProblem } from '../rig/problems/index.js';
 import type { ChainPart } from '../document/station.js';
 import { chainPartFrom, filterFrom, goesInChain, type Stored } from './assemble.js';

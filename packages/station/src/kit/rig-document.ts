@@ -14,10 +14,10 @@ import { checked, type Result } from '../document/parse.js';
 import { backSchema, chainPartSchema, lensSchema } from '../document/parts.js';
 import { rigRules } from '../document/rules.js';
 import type { Refuse } from '../document/refuse.js';
-import { contactsReach } from '../document/chain.js';
 import type { Station } from '../document/station.js';
 import { withRig } from './assemble.js';
 import { heldStop } from '../document/stop.js';
+import { contactsReach } from '../document/contacts.js';
 
 const VERSION = 1;
 

@@ -1,5 +1,4 @@
 import { differences, type Difference } from '../document/differences.js';
-import type { RigParts } from '../document/chain.js';
 import { filmed } from '../document/filmed.js';
 import type { ChainPart, Exposure, Film, Station } from '../document/station.js';
 import {
@@ -15,6 +14,7 @@ import {
   type Stored,
 } from './assemble.js';
 import type { KitItemOf, Kind } from './schema.js';
+import type { RigParts } from '../document/rig-parts.js';
 
 /** A copy in a rig whose kit item has changed since it was taken. */
 export interface KitUpdate {

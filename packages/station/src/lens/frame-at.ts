@@ -1,5 +1,5 @@
 import type { Station } from '../document/station.js';
-import { setup } from '../optical/setup.js';
+import { setupOf } from '../optical/setup.js';
 
 export interface FrameAt {
   /** Its middle in picture coordinates, mm on the real back. */
@@ -17,7 +17,7 @@ export function frameAt(
   const moved = at
     ? { ...station, movements: { ...station.movements, rise_mm: at.riseMm, shift_mm: at.shiftMm } }
     : station;
-  const { whole, factor } = setup(moved);
+  const { whole, factor } = setupOf(moved);
   return {
     xMm: whole.shiftMm * factor,
     yMm: whole.riseMm * factor,

@@ -9,7 +9,7 @@ import {
 import { hasSecondStandard } from '../document/standards.js';
 import type { Mosaic, Station } from '../document/station.js';
 import { mechanicsOf } from '../optical/turning.js';
-import { mechanism, setup, UNBOUNDED, type Setup } from '../optical/setup.js';
+import { mechanism, setupOf, UNBOUNDED, type Setup } from '../optical/setup.js';
 
 type Range = readonly [number, number];
 
@@ -99,7 +99,7 @@ const reachOf = (station: Station): Pick<Carrier, 'rise' | 'shift' | 'radialMm'>
 export function carrierOf(
   station: Station,
   moves: Exclude<Mosaic['moves'], 'camera'>,
-  s: Setup = setup(station),
+  s: Setup = setupOf(station),
 ): Carrier | null {
   const { movement_limits: limits, movements: set } = station;
   const placing = placingOf(s);

@@ -43,7 +43,7 @@ function roomDepths(station: Station, { frames, middle, s, imageDistanceMm: v }:
   const room = station.site?.room;
   if (!room) return [];
   const axes = sensorAxes(station);
-  const [ox, oy, oz] = lensCentreM(station, s);
+  const [ox, oy, oz] = lensCentreM(s);
   const [right, ahead] = [room.width_m - room.left_m, room.length_m - room.behind_m];
   const until = (from: number, low: number, high: number, step: number): number =>
     step > 0 ? (high - from) / step : step < 0 ? (low - from) / step : Infinity;
@@ -63,8 +63,8 @@ export function depthsOf(station: Station, layout: Layout): Depths | null {
   const { mosaic, s } = layout;
   const given = { near: mosaic.near_m !== undefined, far: mosaic.far_m !== undefined };
   const toSensor = s.imageDistanceMm;
-  const place = fromLensCentre(station, s);
-  const mark = markPlace(station, s);
+  const place = fromLensCentre(s);
+  const mark = markPlace(s);
   const seen = [
     ...(station.marks ?? []).map((each) => mark(each)[2]),
     ...[...facadePoints(station), ...boxPoints(station)].map(([x, y, z]) => place(x, y, z)[2]),

@@ -6,7 +6,7 @@ export * from './depths.js';
 export * from './parallax.js';
 export * from './work.js';
 export * from './report.js';
-export { framesSaid, type MosaicProblem } from './problems.js';
+export { framesSaid } from '../words/mosaic-problems.js';
 export {
   offersOf,
   searchOffers,

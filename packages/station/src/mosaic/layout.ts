@@ -13,7 +13,7 @@ import {
   type TurnedFrames,
 } from '@gangway/optics';
 import type { Mosaic, Station } from '../document/station.js';
-import { setup, type Setup } from '../optical/setup.js';
+import { setupOf, type Setup } from '../optical/setup.js';
 import { DEFAULT_OVERLAP } from './customs.js';
 import { carrierOf, pinwheelPlaces, type Carrier } from './carrier.js';
 
@@ -228,7 +228,7 @@ export function uncropped(station: Station): Station {
 /** Lays out a station's mosaic. */
 export function layoutOf(given: Station, mosaic: Mosaic = given.mosaic!): Layout {
   const station = uncropped(given);
-  const s = setup(station);
+  const s = setupOf(station);
   const frame = { widthMm: s.whole.widthMm * s.factor, heightMm: s.whole.heightMm * s.factor };
   const own = station.movement_limits.moves === 'rear' ? 'rear' : 'lens';
   const moving = mosaic.moves === 'camera' ? null : carrierOf(station, mosaic.moves, s);

@@ -1,6 +1,5 @@
 import { toPicture } from '@gangway/optics';
 import type { Mosaic, Station } from '../document/station.js';
-import { turnedBack } from '../optical/setup.js';
 import { fixed } from '../words/format.js';
 import { carrierOf, type Carrier } from './carrier.js';
 import {
@@ -13,6 +12,7 @@ import {
 } from './layout.js';
 import { baseOf } from './offers/judged.js';
 import { reportMosaic } from './report.js';
+import { turnedBack } from '../optical/facts.js';
 
 /** Layouts to begin with, each from what the rig in hand can do. */
 

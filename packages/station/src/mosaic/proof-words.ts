@@ -1,6 +1,6 @@
 import type { Proof, ProvedFrame, ProvedOverlap, Verdict } from '@gangway/frames';
 import { fixed } from '../words/format.js';
-import { framesSaid } from './problems.js';
+import { framesSaid } from '../words/mosaic-problems.js';
 
 /** What a proof found, as one says it, and what to do next time. */
 

@@ -6,7 +6,9 @@ import { layoutOf, type Layout } from './layout.js';
 import { cornersPast, frameFalloffStops, pictureFalloffStops } from './light.js';
 import { parallaxOf } from './parallax.js';
 import { mosaicPicture, type MosaicPicture } from './picture.js';
-import { problemsOf, type MosaicProblem } from './problems.js';
+import { saidOf, type Severity } from '../words/findings.js';
+import { MOSAIC_SAYS, type MosaicProblemCode } from '../words/mosaic-problems.js';
+import { findingsIn } from './problems.js';
 import { workOf } from './work.js';
 
 export interface MosaicFrame {
@@ -36,6 +38,11 @@ export interface MosaicOffer {
   least: boolean;
 }
 
+export interface MosaicProblem {
+  code: MosaicProblemCode;
+  severity: Severity;
+  message: string;
+}
 export interface MosaicReport {
   frames: MosaicFrame[];
   overlaps: { a: number; b: number; share: number }[];
@@ -143,7 +150,7 @@ export function reportMosaic(
   const { partsMm, travelMm } = parallaxOf(layout, depths);
   const { timeS, dataBytes, claimedMegapixels } = workOf(station, layout);
   const { pixelPitchMm: pitch } = layout;
-  const problems = problemsOf({ station, layout, picture, depths });
+  const found = findingsIn({ station, layout, picture, depths });
   return {
     frames: framesOf(layout),
     overlaps: layout.neighbours.map(({ a, b, share }) => ({ a: a + 1, b: b + 1, share })),
@@ -157,7 +164,11 @@ export function reportMosaic(
     body_travel_mm: travelMm,
     time_s: timeS,
     data_bytes: dataBytes,
-    possible: problems.every(({ severity }) => severity !== 'stop'),
-    problems,
+    possible: found.every(({ severity }) => severity !== 'stop'),
+    problems: found.map((each) => ({
+      code: each.code,
+      severity: each.severity,
+      message: saidOf(MOSAIC_SAYS, each),
+    })),
   };
 }

@@ -2,7 +2,7 @@ import { clip, covers, project, sharedPart, type Point } from '@gangway/optics';
 import type { Mark, Station } from '../document/station.js';
 import { markPlace } from '../optical/places.js';
 import { findable, withinCarrier } from './carrier.js';
-import { framesSaid } from './problems.js';
+import { framesSaid } from '../words/mosaic-problems.js';
 import { layoutOf, type LaidFrame, type Layout, type Neighbours } from './layout.js';
 import { withLayoutMoved } from './edits.js';
 
@@ -88,7 +88,7 @@ interface Cared {
 
 /** Marks that care about seams, where they are pictured. */
 function caredFor(station: Station, { s }: Layout): Cared[] {
-  const place = markPlace(station, s);
+  const place = markPlace(s);
   return (station.marks ?? []).flatMap((mark, index) => {
     if (mark.at_seams === undefined) return [];
     const p = place(mark);

@@ -1,9 +1,9 @@
 import { angleFromAxis, CORNERS, frameCorner, ringRoomMm } from '@gangway/optics';
-import type { Station } from '../document/station.js';
 import type { Setup } from './setup.js';
 
 /** Whether the ring of the lens's filter, if it has one, leaves all four corners free. */
-export function filterClear(station: Station, s: Setup): boolean {
+export function filterClear(s: Setup): boolean {
+  const { station } = s;
   const { filter } = station.lens;
   if (!filter) return true;
   const { clear_diameter_mm: clear, ahead_of_pupil_mm: ahead } = filter;

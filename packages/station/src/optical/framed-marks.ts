@@ -1,5 +1,4 @@
 import { project } from '@gangway/optics';
-import type { Station } from '../document/station.js';
 import { markPlace } from './places.js';
 import type { Setup } from './setup.js';
 
@@ -10,8 +9,9 @@ export interface PicturedMark {
 }
 
 /** Pictures of the marks that must be sharp, in the terms of a setup's frame. */
-export function picturedMarks(station: Station, s: Setup): PicturedMark[] {
-  const place = markPlace(station, s);
+export function picturedMarks(s: Setup): PicturedMark[] {
+  const { station } = s;
+  const place = markPlace(s);
   return (station.marks ?? []).flatMap((mark, index) => {
     if (mark.must !== 'sharp') return [];
     const at = place(mark);
@@ -23,8 +23,8 @@ export function picturedMarks(station: Station, s: Setup): PicturedMark[] {
 const HAIR_MM = 1e-6;
 
 /** Marks that must be sharp and that the frame does not hold, by their number in the list. */
-export const marksOutside = (station: Station, s: Setup): number[] =>
-  picturedMarks(station, s)
+export const marksOutside = (s: Setup): number[] =>
+  picturedMarks(s)
     .filter(
       ({ at }) =>
         at === null ||

@@ -1,5 +1,4 @@
 import { convergenceDeg, stretchAt, verticalInSensor } from '@gangway/optics';
-import type { Station } from '../document/station.js';
 import type { Setup } from './setup.js';
 
 export interface PerspectiveReport {
@@ -8,7 +7,8 @@ export interface PerspectiveReport {
 }
 
 /** How verticals meet and how the picture is drawn out at its edges. */
-export function reportPerspective(station: Station, s: Setup): PerspectiveReport {
+export function reportPerspective(s: Setup): PerspectiveReport {
+  const { station } = s;
   const { movements, camera } = station;
   const { frame, imageDistanceMm: v } = s;
   const vertical = verticalInSensor(

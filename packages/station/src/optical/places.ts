@@ -18,10 +18,10 @@ export const sensorPitchDeg = (station: Station): number =>
   degrees(Math.asin(Math.max(-1, Math.min(1, sensorAxes(station).normal[1]))));
 
 /** A place in the station frame, m, as the camera frame has it: mm from the lens centre. */
-export function fromLensCentre(
-  station: Station,
-  { lensCentre }: Setup,
-): (x_m: number, y_m: number, z_m: number) => Vec3 {
+export function fromLensCentre({
+  station,
+  lensCentre,
+}: Setup): (x_m: number, y_m: number, z_m: number) => Vec3 {
   const axes = sensorAxes(station);
   return (x_m, y_m, z_m) => {
     const p: Vec3 = [x_m * 1000, (y_m - station.camera.height_m) * 1000, z_m * 1000];
@@ -34,10 +34,10 @@ const INFINITE_M = 1e12;
 
 /** Where a mark lies in the camera frame; far out along its direction when at infinity. */
 export function markPlace(
-  station: Station,
   setup: Setup,
 ): (mark: Pick<Mark, 'x_m' | 'y_m' | 'z_m' | 'infinite'>) => Vec3 {
-  const place = fromLensCentre(station, setup);
+  const { station } = setup;
+  const place = fromLensCentre(setup);
   const { height_m } = station.camera;
   return ({ x_m, y_m, z_m, infinite }) => {
     if (!infinite) return place(x_m, y_m, z_m);
@@ -47,7 +47,7 @@ export function markPlace(
 }
 
 /** The lens centre in the station frame, m: the other way from {@link fromLensCentre}. */
-export function lensCentreM(station: Station, { lensCentre }: Setup): Vec3 {
+export function lensCentreM({ station, lensCentre }: Setup): Vec3 {
   const [x, y, z] = outOf(sensorAxes(station), lensCentre);
   return [x / 1000, y / 1000 + station.camera.height_m, z / 1000];
 }

@@ -1,7 +1,6 @@
 import {
   backCentre,
   bedReading,
-  circleDiameterMm,
   circleOfConfusionMm,
   coneHalfAngleRad,
   ENGRAVED,
@@ -13,6 +12,7 @@ import {
   magnificationAt,
   movementWays,
   placingAt,
+  type CircleAtStop,
   type Cone,
   type Criterion,
   type Focused,
@@ -25,10 +25,10 @@ import {
   type Stance,
   type Vec3,
 } from '@gangway/optics';
-import { aheadOfFocus, focusingLensOf, multiplied } from '../document/chain.js';
 import type { Crop, Lens, MovementLimits, Station } from '../document/station.js';
 import { leanedOf, stanceOfStation } from '../document/standards.js';
-import { circleTable, fallTable, sharpRadiusMm } from './measured.js';
+import { rigFacts, type RigFacts } from './facts.js';
+import { sharpRadiusMm } from './measured.js';
 
 /**
  * A station in the terms the physics works in. A multiplier between lens and movements makes one
@@ -36,6 +36,9 @@ import { circleTable, fallTable, sharpRadiusMm } from './measured.js';
  * before a back 1/factor the size, and `factor` leads back to the real one.
  */
 export interface Setup {
+  /** The station it was made of. Where a setup is carried to another stop, that is in the setup alone. */
+  readonly station: Station;
+  readonly facts: RigFacts;
   /** As it acts at the focus set: a breathing lens is shorter up close. */
   readonly focalLengthMm: number;
   /** As it acts at infinity, where circles are quoted. */
@@ -96,21 +99,11 @@ export function coreMmAt(
   return Math.min(circleMm, found.beyond ? Math.max(usual, measured) : measured);
 }
 
-/** Width and height of the back as it is turned, mm. */
-export function turnedBack(back: Station['back']): { widthMm: number; heightMm: number } {
-  return back.orientation === 'portrait'
-    ? { widthMm: back.height_mm, heightMm: back.width_mm }
-    : { widthMm: back.width_mm, heightMm: back.height_mm };
-}
-
 /** Whether a lens's circle is given at a stop or on both sides of it; else it is only held at an end. */
-export function circleGiven(lens: Lens, fNumber: number): boolean {
-  const table = circleTable(lens);
-  const [first, last] = [table[0]!.fNumber, table.at(-1)!.fNumber];
+export function circleGiven(circles: readonly CircleAtStop[], fNumber: number): boolean {
+  const [first, last] = [circles[0]!.fNumber, circles.at(-1)!.fNumber];
   return fNumber >= first * (1 - ENGRAVED) && fNumber <= last * (1 + ENGRAVED);
 }
-
-export { circleTable };
 
 function criterion(station: Station): Criterion {
   const given = station.criterion;
@@ -164,15 +157,17 @@ export const leanLengthDeg = ({
   (Math.max(0, ...[...(tilt_deg ?? []), ...(swing_deg ?? [])].map(Math.abs)) || MOST_LEAN_DEG);
 
 /** Lens and what is combined with it as the station focuses them. */
-function focused(station: Station, stance: Stance, combined: number, ahead: number): Focused {
-  const { focus } = station;
+function focused(
+  { engravedMm, focusing: lens, ahead }: RigFacts,
+  { focus }: Pick<Station, 'focus'>,
+  stance: Stance,
+): Focused {
   if (focus.image_distance_mm !== undefined) {
     return {
-      focalLengthMm: station.lens.focal_length_mm * combined,
+      focalLengthMm: engravedMm,
       imageDistanceMm: imageDistanceOnBed(stance, focus.image_distance_mm),
     };
   }
-  const lens = focusingLensOf(station);
   const leaned = leanedOf(stance);
   const own =
     focus.distance_m !== undefined
@@ -223,43 +218,37 @@ export function keptPart(
     : { widthMm, heightMm: widthMm / ratio, x: 0, y: slide * (heightMm - widthMm / ratio) };
 }
 
-/** Resolves a station into what the physics needs. The station must have been parsed. */
-export function setup(station: Station): Setup {
-  const { lens, back, movements, aperture } = station;
+/**
+ * A setting of a rig in the terms the physics works in; the one place where it is made.
+ * @param facts of the station's own rig
+ */
+export function setup(facts: RigFacts, station: Station): Setup {
+  const { movements, aperture } = station;
+  const { combined, behind, engravedMm, pupilRatio, size, pixelPitchMm, lens } = facts;
   const stance = stanceOfStation(station);
   const { axis } = stance;
-  const { combined, behind, circleMm } = multiplied(
-    station.chain,
-    circleDiameterMm(circleTable(lens), aperture),
-  );
-  const ahead = aheadOfFocus(station, combined);
-  const engravedMm = lens.focal_length_mm * combined;
-  const { focalLengthMm, imageDistanceMm } = focused(station, stance, combined, ahead);
-  const turned = turnedBack(back);
-  const size = { widthMm: turned.widthMm / behind, heightMm: turned.heightMm / behind };
+  const { circleMm, halfAngleRad, fall } = facts.at(aperture);
+  const { focalLengthMm, imageDistanceMm } = focused(facts, station, stance);
   const kept = keptPart(size, station.crop);
   const middle = backCentre(stance, imageDistanceMm);
   const centre = { x: middle.x + kept.x, y: middle.y + kept.y };
   const set = { riseMm: movements.rise_mm, shiftMm: movements.shift_mm };
-  const pupilRatio = lens.pupil_ratio ?? 1;
-  const cone: Cone = {
-    axis,
-    imageDistanceMm,
-    halfAngleRad: coneHalfAngleRad(circleMm, engravedMm, pupilRatio),
-    apexMm: (pupilRatio - 1) * focalLengthMm,
-  };
-  const pixelPitchMm = back.width_px === undefined ? null : back.width_mm / back.width_px;
+  const apexMm = (pupilRatio - 1) * focalLengthMm;
   const cocMm = cocOf(station, kept, behind, pixelPitchMm) / behind;
-  const fall = fallTable(lens, aperture, pupilRatio);
-  const lit: Cone = fall ? { ...cone, fall } : cone;
+  const lit = (half: number): Cone =>
+    fall
+      ? { axis, imageDistanceMm, halfAngleRad: half, apexMm, fall }
+      : { axis, imageDistanceMm, halfAngleRad: half, apexMm };
   return {
+    station,
+    facts,
     focalLengthMm,
     engravedMm,
     fNumber: aperture * combined,
     pupilRatio,
     pupil: { focalLengthMm, ratio: pupilRatio, axisZ: axis[2] },
     combined,
-    ahead,
+    ahead: facts.ahead,
     factor: behind,
     circleMm,
     axis,
@@ -267,22 +256,26 @@ export function setup(station: Station): Setup {
     imageDistanceMm,
     bedMm: bedReading(stance, imageDistanceMm),
     lensCentre: lensFromMark(stance, imageDistanceMm),
-    cone: lit,
-    core: {
-      ...lit,
-      halfAngleRad: coneHalfAngleRad(
+    cone: lit(halfAngleRad),
+    core: lit(
+      coneHalfAngleRad(
         coreMmAt(lens, aperture, { circleMm, cocMm, combined }),
         engravedMm,
         pupilRatio,
       ),
-    },
+    ),
     frame: {
       widthMm: kept.widthMm,
       heightMm: kept.heightMm,
       shiftMm: centre.x,
       riseMm: centre.y,
     },
-    whole: { ...size, shiftMm: middle.x, riseMm: middle.y },
+    whole: {
+      widthMm: size.widthMm,
+      heightMm: size.heightMm,
+      shiftMm: middle.x,
+      riseMm: middle.y,
+    },
     slide: { x: kept.x, y: kept.y },
     placing: placingAt(movementWays(stance), centre, set),
     set,
@@ -290,6 +283,19 @@ export function setup(station: Station): Setup {
     pixelPitchMm,
     cocMm,
   };
+}
+
+/** The last few stations asked for: a page asks for the same one many times. */
+const RECENT: (Setup | undefined)[] = Array.from({ length: 8 });
+let next = 0;
+
+/** The setup of a station as it stands; the same one as long as it is the same object. */
+export function setupOf(station: Station): Setup {
+  for (const recent of RECENT) if (recent?.station === station) return recent;
+  const made = setup(rigFacts(station), station);
+  RECENT[next] = made;
+  next = (next + 1) % RECENT.length;
+  return made;
 }
 
 /** The standard of sharpness is that of the part that is kept. */
@@ -307,6 +313,6 @@ const cocOf = (
 
 /** Circle of confusion on the back, µm. */
 export const backCocUm = (station: Station): number => {
-  const { cocMm, factor } = setup(station);
+  const { cocMm, factor } = setupOf(station);
   return cocMm * factor * 1000;
 };

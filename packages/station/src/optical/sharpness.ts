@@ -1,6 +1,7 @@
 import { ACUITY_ARCMIN } from '@gangway/optics';
 import type { Station } from '../document/station.js';
-import { keptPart, setup, turnedBack } from './setup.js';
+import { keptPart, setupOf } from './setup.js';
+import { turnedBack } from './facts.js';
 
 /** What a standard of sharpness comes to where a picture is looked at. */
 export interface SharpnessMeans {
@@ -16,7 +17,7 @@ export interface SharpnessMeans {
 const READING_MM = 250;
 
 export function sharpnessMeans(station: Station): SharpnessMeans {
-  const s = setup(station);
+  const s = setupOf(station);
   const coc = s.cocMm * s.factor;
   const across = keptPart(turnedBack(station.back), station.crop).widthMm;
   const seen = READING_MM * Math.tan((ACUITY_ARCMIN / 60) * (Math.PI / 180));

@@ -7,7 +7,7 @@ import {
 } from '../document/movements.js';
 import { filterClear } from './filter-ring.js';
 import type { Station } from '../document/station.js';
-import { leanLengthDeg, leanTurns, setup, shiftLengthMm, type Setup } from './setup.js';
+import { leanLengthDeg, leanTurns, setupOf, shiftLengthMm, type Setup } from './setup.js';
 import { leanSizeDeg } from '../words/lean.js';
 
 /**
@@ -55,12 +55,12 @@ export function beyondMechanism(station: Station): (Movement | RearMovement)[] {
 }
 
 /** The state from a setup at hand; the mechanism is the caller's to ask. */
-export function opticalState(station: Station, s: Setup): Exclude<State, 'beyond'> {
+export function opticalState(s: Setup): Exclude<State, 'beyond'> {
   if (!frameCovered(s.cone, s.frame)) return 'outside';
-  if (!filterClear(station, s)) return 'ring';
+  if (!filterClear(s)) return 'ring';
   return frameCovered(s.core, s.frame) ? 'sharp' : 'soft';
 }
 
 export function stateOf(station: Station): State {
-  return beyondMechanism(station).length > 0 ? 'beyond' : opticalState(station, setup(station));
+  return beyondMechanism(station).length > 0 ? 'beyond' : opticalState(setupOf(station));
 }

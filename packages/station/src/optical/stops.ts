@@ -1,6 +1,5 @@
 import {
   airyDiameterUm,
-  circleDiameterMm,
   coneHalfAngleRad,
   diffractionByStandard,
   diffractionOnPixels,
@@ -9,48 +8,42 @@ import {
   ringStops,
   type Diffraction,
 } from '@gangway/optics';
-import { contactsKnown, multiplied } from '../document/chain.js';
 import { judgedByPixels } from '../document/criterion.js';
-import type { Station } from '../document/station.js';
-import { circleTable, fallTable } from './measured.js';
+import type { RigParts } from '../document/rig-parts.js';
 import { coreMmAt, mechanism, type Setup } from './setup.js';
+import { contactsKnown } from '../document/contacts.js';
 
 /** A setup at another stop: what the aperture changes, and nothing else. */
-export function atStop(station: Station, s: Setup, fNumber: number): Setup {
-  const { circleMm } = multiplied(
-    station.chain,
-    circleDiameterMm(circleTable(station.lens), fNumber),
-  );
-  const half = (diameterMm: number): number =>
-    coneHalfAngleRad(diameterMm, s.engravedMm, s.pupilRatio);
-  const measured = fallTable(station.lens, fNumber, s.pupilRatio);
-  const fall = measured ? { fall: measured } : {};
+export function atStop(s: Setup, fNumber: number): Setup {
+  const { lens, limits } = s.facts;
+  const { circleMm, halfAngleRad, fall } = s.facts.at(fNumber);
+  const { cocMm, combined } = s;
+  const coreMm = coreMmAt(lens, fNumber, { circleMm, cocMm, combined });
+  const measured = fall ? { fall } : {};
   return {
     ...s,
-    fNumber: fNumber * s.combined,
+    fNumber: fNumber * combined,
     circleMm,
-    cone: { ...s.cone, ...fall, halfAngleRad: half(circleMm) },
+    cone: { ...s.cone, ...measured, halfAngleRad },
     core: {
       ...s.core,
-      ...fall,
-      halfAngleRad: half(coreMmAt(station.lens, fNumber, { ...s, circleMm })),
+      ...measured,
+      halfAngleRad: coneHalfAngleRad(coreMm, s.engravedMm, s.pupilRatio),
     },
-    mechanism: mechanism({ ...station, aperture: fNumber }),
+    mechanism: mechanism({ movement_limits: limits, aperture: fNumber }),
   };
 }
 
 /** Whether the iris cannot be moved from wide open, as far as that is known. */
-export const irisStays = (station: Station): boolean =>
-  station.lens.iris === 'none' ||
-  (station.lens.iris === 'electronic' && contactsKnown(station) === 'no');
+export const irisStays = (rig: RigParts): boolean =>
+  rig.lens.iris === 'none' || (rig.lens.iris === 'electronic' && contactsKnown(rig) === 'no');
 
 /** The smallest opening a hand can set. */
-export const smallestStop = (station: Station): number =>
-  irisStays(station) ? station.lens.f_min : station.lens.f_max;
+export const smallestStop = (rig: RigParts): number =>
+  irisStays(rig) ? rig.lens.f_min : rig.lens.f_max;
 
 /** The stops a hand can set, as they act. */
-export const stopsOf = (station: Station): number[] =>
-  ringStops(station.lens.f_min, smallestStop(station));
+export const stopsOf = (rig: RigParts): number[] => ringStops(rig.lens.f_min, smallestStop(rig));
 
 /** f-number that acts on the back at the focus set. */
 export function actingFNumber(s: Setup): number {
@@ -59,7 +52,8 @@ export function actingFNumber(s: Setup): number {
 }
 
 /** How far diffraction takes from the picture at the stop set, on this back. */
-export function diffractionAt(station: Station, s: Setup): Diffraction {
+export function diffractionAt(s: Setup): Diffraction {
+  const { station } = s;
   const acting = actingFNumber(s);
   return judgedByPixels(station.back)
     ? diffractionOnPixels(acting, s.pixelPitchMm! * 1000)

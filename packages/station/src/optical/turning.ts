@@ -5,12 +5,12 @@ import {
   turnedAxis,
   turnedTiltOf,
 } from '@gangway/optics';
-import { movementCarrier } from '../document/chain.js';
 import type { Station } from '../document/station.js';
 import { degrees, mm, trimmed } from '../words/format.js';
 import { standardOf } from '../words/hands.js';
 import { rounded } from '../words/rounded.js';
 import { leanLengthDeg, leanTurns, shiftLengthMm } from './setup.js';
+import { movementCarrier } from '../document/focusing.js';
 
 /**
  * A lens or adapter that turns: what to set on it for the movements of a station. Angles are

@@ -1,7 +1,7 @@
 import type { Station } from '../document/station.js';
 import { reportMarks } from '../focus/marks.js';
 import { atLaidFrame, layoutOf } from '../mosaic/layout.js';
-import { setup } from '../optical/setup.js';
+import { setupOf } from '../optical/setup.js';
 
 /**
  * Which marks each frame of a mosaic sees, and which of them are not as wanted in it: the plane of
@@ -13,7 +13,7 @@ export function marksByFrame(station: Station): (string | null)[] {
   const layout = layoutOf(station);
   return layout.frames.map((_, i) => {
     const one = atLaidFrame(station, layout, i);
-    const seen = reportMarks(one, setup(one)).filter(({ in_frame }) => in_frame);
+    const seen = reportMarks(setupOf(one)).filter(({ in_frame }) => in_frame);
     if (seen.length === 0) return null;
     const off = seen.filter(({ holds }) => !holds);
     const names = (of: typeof seen): string => of.map(({ label }) => label || 'a mark').join(', ');

@@ -1,6 +1,6 @@
 import type { Station } from '../document/station.js';
 import { measuredOf } from '../optical/measured.js';
-import type { Rests } from './assumed.js';
+import type { Rests } from '../words/assumptions.js';
 
 /** What of a station was measured rather than given, and the figures that rest on it. */
 export interface Measurement {

@@ -11,7 +11,7 @@ import {
   magnificationAt,
   planeOfSharpFocus,
 } from '@gangway/optics';
-import { assumptionsOf } from './assumed.js';
+import { assumedWhy, assumptionsIn } from './assumed.js';
 import { measurementsOf } from './measured.js';
 import { turningOf } from '../optical/turning.js';
 import { reportFacade } from '../facade/facade.js';
@@ -22,35 +22,113 @@ import type { Readings, Report } from './report.js';
 import { reportCoverage } from '../cover/coverage.js';
 import type { Station } from '../document/station.js';
 import { rigReport } from '../rig/report.js';
-import { setup, type Setup } from '../optical/setup.js';
+import { setupOf, type Setup } from '../optical/setup.js';
 import { reportPerspective } from '../optical/perspective.js';
 import { finite } from '../words/finite.js';
 
+/** Every section by its name: worked out from a setup alone. Undefined where a station has none. */
+const SECTIONS = {
+  optics,
+  rig: rigReport,
+  coverage: reportCoverage,
+  field,
+  focus,
+  perspective: reportPerspective,
+  facade: (s: Setup) => (s.station.facade ? reportFacade(s, s.station.facade) : undefined),
+  marks: (s: Setup) => (s.station.marks ? reportMarks(heldOrMounted(s)) : undefined),
+  turn_in: (s: Setup) => (s.station.turn_in ? reportTurnIn(s, s.station.turn_in) : undefined),
+  turning: ({ station }: Setup) => turning(station),
+  assumed: (s: Setup) =>
+    assumptionsIn(s).map((each) => ({
+      pointer: each.pointer,
+      value: each.value,
+      why: assumedWhy(each),
+    })),
+  measured: ({ station }: Setup) => {
+    const found = measurementsOf(station).map(({ pointer, why }) => ({ pointer, why }));
+    return found.length > 0 ? found : undefined;
+  },
+} satisfies { [Name in keyof Required<Readings>]: (s: Setup) => Readings[Name] };
+
+type Section = keyof typeof SECTIONS;
+
+const NAMES = Object.keys(SECTIONS) as Section[];
+
+const heldOrMounted = (s: Setup): Setup =>
+  s.station.held_off ? heldSetup(s, s.station.held_off) : s;
+
 /**
- * What a station gives outright: everything but what has to be searched for. Quick enough to
- * follow a hand on a scale.
+ * What a station gives outright, each section worked out when it is first read: a page pays for what
+ * it shows. For all of them as plain data see {@link readings}.
  */
-export function readings(station: Station): Readings {
-  const s = setup(station);
-  const { held_off } = station;
-  const measured = measurementsOf(station).map(({ pointer, why }) => ({ pointer, why }));
-  return {
-    optics: optics(station, s),
-    rig: rigReport(station, s),
-    coverage: reportCoverage(station, s),
-    field: field(s),
-    focus: focus(s),
-    perspective: reportPerspective(station, s),
-    ...(station.facade ? { facade: reportFacade(station, s, station.facade) } : {}),
-    ...(station.marks
-      ? { marks: reportMarks(station, held_off ? heldSetup(station, held_off, s) : s) }
-      : {}),
-    ...(station.turn_in ? { turn_in: reportTurnIn(s, station.turn_in) } : {}),
-    turning: turning(station),
-    assumed: assumptionsOf(station, s).map(({ pointer, value, why }) => ({ pointer, value, why })),
-    ...(measured.length > 0 ? { measured } : {}),
-  };
+export class Reading implements Readings {
+  readonly #setup: Setup;
+  readonly #known: { [Name in Section]?: Readings[Name] } = {};
+
+  constructor(s: Setup) {
+    this.#setup = s;
+  }
+
+  #read<Name extends Section>(name: Name): NonNullable<Readings[Name]> {
+    const known = this.#known;
+    // What a station has not is asked again: that costs a look at one field.
+    if (known[name] === undefined) known[name] = SECTIONS[name](this.#setup) as Readings[Name];
+    return known[name] as NonNullable<Readings[Name]>;
+  }
+
+  get optics() {
+    return this.#read('optics');
+  }
+  get rig() {
+    return this.#read('rig');
+  }
+  get coverage() {
+    return this.#read('coverage');
+  }
+  get field() {
+    return this.#read('field');
+  }
+  get focus() {
+    return this.#read('focus');
+  }
+  get perspective() {
+    return this.#read('perspective');
+  }
+  get facade(): Readings['facade'] {
+    return this.#read('facade');
+  }
+  get marks(): Readings['marks'] {
+    return this.#read('marks');
+  }
+  get turn_in(): Readings['turn_in'] {
+    return this.#read('turn_in');
+  }
+  get turning(): Readings['turning'] {
+    return this.#read('turning');
+  }
+  get assumed() {
+    return this.#read('assumed');
+  }
+  get measured(): Readings['measured'] {
+    return this.#read('measured');
+  }
+
+  /** All sections, as they stand in a report. */
+  toJSON(): Readings {
+    const all: Record<string, unknown> = {};
+    for (const name of NAMES) {
+      const section = this[name];
+      if (section !== undefined) all[name] = section;
+    }
+    return all as unknown as Readings;
+  }
 }
+
+/** A station's figures, for a page that reads some of them. */
+export const readingOf = (station: Station): Reading => new Reading(setupOf(station));
+
+/** All that a station gives outright: everything but what has to be searched for. */
+export const readings = (station: Station): Readings => readingOf(station).toJSON();
 
 function turning(station: Station): Report['turning'] {
   const found = turningOf(station);
@@ -67,7 +145,8 @@ function turning(station: Station): Report['turning'] {
   );
 }
 
-function optics(station: Station, s: Setup): Report['optics'] {
+function optics(s: Setup): Report['optics'] {
+  const { station } = s;
   const diagonal = Math.hypot(station.back.width_mm, station.back.height_mm);
   const focal = s.engravedMm * s.factor;
   return {

@@ -1,8 +1,10 @@
 import { REGISTER_PLAY_MM } from '@gangway/optics';
 import type { ChainPart, Station } from '../document/station.js';
-import { contactsKnown } from '../document/chain.js';
 import { barrelPath, partName } from './problems/mounting.js';
 import { named } from './problems/problem.js';
+import type { RigParts } from '../document/rig-parts.js';
+import { perRig, rigFacts, type RigFacts } from '../optical/facts.js';
+import type { Setup } from '../optical/setup.js';
 
 /** Something nobody told of a rig on which it depends whether the parts go together. */
 export interface Blank {
@@ -14,12 +16,22 @@ export interface Blank {
   readonly decides: string;
 }
 
+export const blanksOfGear = perRig((facts): readonly Blank[] => [
+  ...mounts(facts),
+  ...registers(facts),
+  ...barrel(facts),
+  ...contacts(facts),
+]);
+
+const NONE: readonly Blank[] = [];
+
 /** What is not known of a rig; parts that are known to fit, or not to, leave nothing open. */
-export const blanksOf = (station: Station): Blank[] =>
+export const blanksIn = ({ station, facts }: Pick<Setup, 'station' | 'facts'>): readonly Blank[] =>
   // Held in the hand, the lens is not mounted: no blank decides whether it goes on.
-  station.held_off
-    ? []
-    : [...mounts(station), ...registers(station), ...barrel(station), ...contacts(station)];
+  station.held_off ? NONE : blanksOfGear(facts);
+
+export const blanksOf = (station: Station): readonly Blank[] =>
+  blanksIn({ station, facts: rigFacts(station) });
 
 interface Face {
   readonly name: string;
@@ -28,7 +40,7 @@ interface Face {
 }
 
 /** Both faces of every joint, from the lens to the back. */
-function joints({ lens, chain, back }: Station): [Face, Face][] {
+function joints({ lens, chain, back }: RigParts): [Face, Face][] {
   const face = (part: ChainPart, i: number, side: 'front' | 'rear'): Face => ({
     name: partName(part),
     mount: part[`${side}_mount`],
@@ -45,8 +57,8 @@ function joints({ lens, chain, back }: Station): [Face, Face][] {
   return ahead.map((each, i) => [each, behind[i]!]);
 }
 
-const mounts = (station: Station): Blank[] =>
-  joints(station).flatMap((pair) =>
+const mounts = (rig: RigParts): Blank[] =>
+  joints(rig).flatMap((pair) =>
     pair
       .filter(({ mount }) => !mount?.trim())
       .map(({ name, pointer }) => ({
@@ -57,7 +69,7 @@ const mounts = (station: Station): Blank[] =>
   );
 
 /** Without bellows the registers say whether infinity is reached; bellows make up for what they are. */
-function registers({ lens, chain, back }: Station): Blank[] {
+function registers({ lens, chain, back }: RigParts): Blank[] {
   if (chain.some(({ kind }) => kind === 'view_camera')) return [];
   const decides = 'whether infinity is reached';
   const own = lens.register_mm ?? lens.flange_focal_mm;
@@ -72,9 +84,9 @@ function registers({ lens, chain, back }: Station): Blank[] {
 }
 
 /** What a rear that is known to reach in has to pass. */
-function barrel(station: Station): Blank[] {
-  const { lens, back } = station;
-  const { passes, leftMm } = barrelPath(station);
+function barrel(rig: RigParts): Blank[] {
+  const { lens, back } = rig;
+  const { passes, leftMm } = barrelPath(rig);
   const name = named(lens, 'the lens');
   const throats =
     lens.rear_diameter_mm === undefined
@@ -90,8 +102,7 @@ function barrel(station: Station): Blank[] {
       : passes
           .filter(({ throatMm }) => throatMm === undefined)
           .map(({ joint, name: part }) => ({
-            pointer:
-              joint === station.chain.length ? '/back/throat_mm' : `/chain/${joint}/throat_mm`,
+            pointer: joint === rig.chain.length ? '/back/throat_mm' : `/chain/${joint}/throat_mm`,
             what: `throat of ${part}`,
             decides: `whether the rear of ${name} goes in`,
           }));
@@ -109,10 +120,8 @@ function barrel(station: Station): Blank[] {
 }
 
 /** Contacts that a lens is set or focused through. */
-function contacts(station: Station): Blank[] {
-  const { lens, chain, back } = station;
+function contacts({ lens, chain, back, contacts: reach }: RigFacts): Blank[] {
   const electric = lens.iris === 'electronic' || lens.focus_by === 'wire';
-  const reach = contactsKnown(station);
   if (!electric) {
     const ring = lens.iris !== undefined || lens.focus_by === 'bellows' || chain.length === 0;
     return ring || reach === 'yes'

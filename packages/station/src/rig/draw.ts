@@ -1,12 +1,12 @@
 import { bellowsDrawMm } from '@gangway/optics';
-import type { Lengths } from '../document/chain.js';
-import type { Station } from '../document/station.js';
+import type { ChainPart } from '../document/station.js';
 import type { Setup } from '../optical/setup.js';
+import type { Lengths } from '../document/lengths.js';
 
 /** How far bellows and standards are drawn out. */
 
 /** Factor of the multipliers that stand between bellows and movements. */
-function behindBellows(chain: Station['chain'], combined: number): number {
+function behindBellows(chain: readonly ChainPart[], combined: number): number {
   const before = chain.slice(
     0,
     chain.findIndex((part) => part.kind === 'view_camera'),
@@ -19,10 +19,8 @@ function behindBellows(chain: Station['chain'], combined: number): number {
 }
 
 /** How far the standard stands out past infinity’s place at the focus set, mm along the bed. */
-export const extensionSetMm = (
-  { chain }: Pick<Station, 'chain'>,
-  { bedMm, focalLengthMm, combined }: Setup,
-): number => (bedMm - focalLengthMm) / behindBellows(chain, combined) ** 2;
+export const extensionSetMm = ({ facts, bedMm, focalLengthMm, combined }: Setup): number =>
+  (bedMm - focalLengthMm) / behindBellows(facts.chain, combined) ** 2;
 
 /** Draw of the bellows with the lens so far past infinity’s place, mm between the standards. */
 export const drawMm = (

@@ -1,8 +1,12 @@
-import type { Station } from '../document/station.js';
 import type { Setup } from '../optical/setup.js';
-import { blanksOf } from './blanks.js';
-import { keepsApart, rigProblems, type ProblemCode, type Severity } from './problems/index.js';
-import { reachOf, lengthsOf } from '../document/chain.js';
+import { blanksIn } from './blanks.js';
+import {
+  keepsApart,
+  problemsIn,
+  rigProblemSaid,
+  type ProblemCode,
+  type Severity,
+} from './problems/index.js';
 
 /** `null`: not known, or no finite value. */
 export interface RigReport {
@@ -26,11 +30,10 @@ const metresOrNull = (mm: number | null): number | null =>
   mm === null || !Number.isFinite(mm) ? null : Number((mm / 1000).toPrecision(12));
 
 /** The report's `rig` part. */
-export function rigReport(station: Station, s: Setup): RigReport {
-  const lengths = lengthsOf(station);
-  const reach = reachOf(station, lengths);
-  const problems = rigProblems(station, s, lengths, reach);
-  const unknown = blanksOf(station).map(({ pointer }) => pointer);
+export function rigReport(s: Setup): RigReport {
+  const { reach } = s.facts;
+  const problems = problemsIn(s);
+  const unknown = blanksIn(s).map(({ pointer }) => pointer);
   const stopped = problems.some(({ severity }) => severity === 'stop');
   return {
     mounts: !problems.some(keepsApart),
@@ -41,11 +44,10 @@ export function rigReport(station: Station, s: Setup): RigReport {
       reach.largestMagnification === null ? null : reach.largestMagnification * s.ahead * s.factor,
     works: stopped ? 'no' : unknown.length > 0 ? 'may' : 'yes',
     unknown,
-    problems: problems.map(({ code, severity, message, cure }) => ({
-      code,
-      severity,
-      message,
-      cure,
-    })),
+    problems: problems.map((problem) => {
+      const { code, severity } = problem;
+      const { message, cure } = rigProblemSaid(problem);
+      return { code, severity, message, cure };
+    }),
   };
 }

@@ -1,7 +1,7 @@
 import { blurDiameterMm, dot, outOf, type Vec3 } from '@gangway/optics';
 import { lensCentreM, sensorAxes } from '../optical/places.js';
 import type { Box, Station } from '../document/station.js';
-import { setup } from '../optical/setup.js';
+import { setupOf } from '../optical/setup.js';
 import { turnedBox } from '../document/turned-box.js';
 
 /** Blur of every part of the picture: rows from the top, upright. */
@@ -77,10 +77,10 @@ function thingsOf({ site, facade }: Station): Thing[] {
 
 /** How blurred each part of the frame falls, from the first thing each ray meets. */
 export function blurRaster(station: Station, across = ACROSS): BlurRaster {
-  const s = setup(station);
+  const s = setupOf(station);
   const { frame, imageDistanceMm: v, focalLengthMm: f, axis, pupil, fNumber, factor } = s;
   const axes = sensorAxes(station);
-  const origin = lensCentreM(station, s);
+  const origin = lensCentreM(s);
   const scale = across / Math.max(frame.widthMm, frame.heightMm);
   const width = Math.max(1, Math.round(frame.widthMm * scale));
   const height = Math.max(1, Math.round(frame.heightMm * scale));

@@ -1,7 +1,7 @@
 import { dot, outOf, project, type Point, type Vec3 } from '@gangway/optics';
 import { fromLensCentre, lensCentreM, markPlace, sensorAxes } from '../optical/places.js';
 import type { Mark, Station } from '../document/station.js';
-import { setup, type Setup } from '../optical/setup.js';
+import { setupOf, type Setup } from '../optical/setup.js';
 import { isBare, sceneOf, type Look, type Shape } from './scene.js';
 
 /** A shape as the sensor pictures it: mm on the real back, upright, origin straight ahead. */
@@ -58,8 +58,8 @@ function ahead(points: readonly Vec3[], filled: boolean): Vec3[][] {
 
 /** What the rig sees of the site with its movements as set. */
 export function finderOf(station: Station, scene: readonly Shape[] = sceneOf(station)): Finder {
-  const s = setup(station);
-  const place = fromLensCentre(station, s);
+  const s = setupOf(station);
+  const place = fromLensCentre(s);
   const k = s.imageDistanceMm * s.factor;
   const shapes: Pictured[] = [];
   for (const { places, look, filled } of scene) {
@@ -72,17 +72,18 @@ export function finderOf(station: Station, scene: readonly Shape[] = sceneOf(sta
       shapes.push({ points, look, filled });
     }
   }
-  const placeOf = markPlace(station, s);
+  const placeOf = markPlace(s);
   const marks = (station.marks ?? []).flatMap((mark, index) => {
     const at = placeOf(mark);
     const { label, must } = mark;
     return at[2] > 0 ? [{ index, label, must, at: project(at, k) }] : [];
   });
-  return { shapes, marks, vanishing: vanishingPoints(station, s), empty: isBare(station) };
+  return { shapes, marks, vanishing: vanishingPoints(s), empty: isBare(station) };
 }
 
 /** Where upright lines, and level ones ahead and across, run to in the picture. */
-function vanishingPoints(station: Station, s: Setup): Vanishing[] {
+function vanishingPoints(s: Setup): Vanishing[] {
+  const { station } = s;
   const { right, up, normal } = sensorAxes(station);
   const k = s.imageDistanceMm * s.factor;
   const of = (name: Vanishing['of'], direction: Vec3): Vanishing => {
@@ -102,10 +103,10 @@ export function onPlaneAhead(
   at: Point,
   distanceM: number,
 ): { x: number; y: number } | null {
-  const s = setup(station);
+  const s = setupOf(station);
   const k = s.imageDistanceMm * s.factor;
   const direction = outOf(sensorAxes(station), [at.x, at.y, k]);
-  const lens = lensCentreM(station, s);
+  const lens = lensCentreM(s);
   if (direction[2] <= 1e-9) return null;
   const t = (distanceM - lens[2]) / direction[2];
   return {

@@ -1,6 +1,6 @@
 import { sensorAxes } from '../optical/places.js';
 import type { Station } from '../document/station.js';
-import { setup } from '../optical/setup.js';
+import { setupOf } from '../optical/setup.js';
 import { boxPlan } from './scene.js';
 import { type Vec3, outOf } from '@gangway/optics';
 
@@ -43,7 +43,7 @@ export interface Bounds {
 
 /** Direction of a picture edge in the station frame: x right, y up, z ahead. */
 function edgeDirection(station: Station, dx: number, dy: number): Vec3 {
-  const { frame, imageDistanceMm: v } = setup(station);
+  const { frame, imageDistanceMm: v } = setupOf(station);
   return outOf(sensorAxes(station), [
     frame.shiftMm + (dx * frame.widthMm) / 2,
     frame.riseMm + (dy * frame.heightMm) / 2,

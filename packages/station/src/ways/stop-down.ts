@@ -1,6 +1,6 @@
 import { engravedStops, stopsBetween, type Diffraction } from '@gangway/optics';
 import type { Station } from '../document/station.js';
-import { setup } from '../optical/setup.js';
+import { setupOf } from '../optical/setup.js';
 import { atStop, diffractionAt, smallestStop } from '../optical/stops.js';
 import { DIFFRACTION_WORDS } from '../words/diffraction.js';
 import { fStop, stops } from '../words/format.js';
@@ -23,7 +23,7 @@ export function stopDown(
     const after = at({ ...station, aperture: fNumber });
     if (!after) continue;
     const lost = stopsBetween(station.aperture, fNumber);
-    const diffraction = diffractionAt(after, atStop(after, setup(after), fNumber));
+    const diffraction = diffractionAt(atStop(setupOf(after), fNumber));
     return [
       {
         id,

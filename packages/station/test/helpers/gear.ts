@@ -7,12 +7,14 @@ import {
   newRig,
   parseKitItem,
   rigProblems,
+  rigProblemSaid,
   rigStation,
   type Back,
   type ChainPart,
   type KitItem,
   type Lens,
   type RigProblem,
+  type RigSaid,
   type Stored,
   type WholeRig,
 } from '../../src/index.js';
@@ -68,6 +70,10 @@ export const plain = (
   back: { width_mm: 36, height_mm: 24, orientation: 'landscape', register_mm: 44, ...back },
 });
 
-export const problemsOf = (rig: WholeRig): RigProblem[] => rigProblems(rigStation(rig));
+/** Problems with their words. */
+export type SaidProblem = RigProblem & RigSaid;
+
+export const problemsOf = (rig: WholeRig): SaidProblem[] =>
+  rigProblems(rigStation(rig)).map((problem) => ({ ...problem, ...rigProblemSaid(problem) }));
 
 export const codes = (rig: WholeRig): string[] => problemsOf(rig).map(({ code }) => code);

@@ -2,7 +2,7 @@ import { stepToSet } from '@gangway/optics';
 import type { Station } from '../../document/station.js';
 import { stepped } from '../../facade/step.js';
 import { marksOutside, picturedMarks } from '../../optical/framed-marks.js';
-import { setup } from '../../optical/setup.js';
+import { setupOf } from '../../optical/setup.js';
 import { standingOf, stateOf } from '../../optical/state.js';
 import { asSettable } from '../../optical/turning.js';
 import { parseStation } from '../../document/parse.js';
@@ -30,8 +30,8 @@ const outwards = (from: number, to: number): number => {
 function movedToMarks(station: Station): Station | null {
   let at = station;
   for (let round = 0; round < ROUNDS; round++) {
-    const s = setup(at);
-    const marks = picturedMarks(at, s);
+    const s = setupOf(at);
+    const marks = picturedMarks(s);
     if (marks.some((mark) => mark.at === null)) return null;
     const [xs, ys] = [marks.map((mark) => mark.at!.x), marks.map((mark) => mark.at!.y)];
     const aim = (places: readonly number[], half: number, now: number): number | null => {
@@ -56,7 +56,7 @@ function movedToMarks(station: Station): Station | null {
       },
     };
   }
-  return marksOutside(at, setup(at)).length === 0 ? at : null;
+  return marksOutside(setupOf(at)).length === 0 ? at : null;
 }
 
 function move(station: Station): Draft<Station>[] {
@@ -94,7 +94,7 @@ function stepBack(station: Station, units: Units): Draft<Station>[] {
     const by = rounded(i * STEP_M, 1);
     const after = stepped(station, by);
     if (!after) return [];
-    if (marksOutside(after, setup(after)).length > 0) continue;
+    if (marksOutside(setupOf(after)).length > 0) continue;
     return [
       {
         id: 'marks-step-back',
@@ -113,10 +113,10 @@ const MOST = 4;
 
 /** Ways to bring marks that must be sharp into the frame, best first; none when they are. */
 export function markWays(station: Station, units: Units = 'metric'): WayOut[] {
-  const outside = marksOutside(station, setup(station)).length;
+  const outside = marksOutside(setupOf(station)).length;
   if (outside === 0) return [];
   const cures = (after: Station): boolean =>
-    marksOutside(after, setup(after)).length === 0 &&
+    marksOutside(setupOf(after)).length === 0 &&
     standingOf(stateOf(after)) !== 'outside' &&
     asSettable(after, station) &&
     parseStation(after).ok;

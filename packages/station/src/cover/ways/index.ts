@@ -3,7 +3,7 @@ import { marksOutside } from '../../optical/framed-marks.js';
 import { asSettable } from '../../optical/turning.js';
 import { alsoWords } from '../../ways/changes.js';
 import { framed } from '../../facade/facade.js';
-import { setup } from '../../optical/setup.js';
+import { setupOf } from '../../optical/setup.js';
 import { standingOf, stateOf, type State } from '../../optical/state.js';
 import { stopDown } from '../../ways/stop-down.js';
 import { turnBack } from '../../ways/turn-back.js';
@@ -47,15 +47,15 @@ export function waysOut(station: Station): WayOut[] {
   if (state === 'sharp') return [];
   const cured = (after: State): boolean =>
     state === 'soft' ? after === 'sharp' : standingOf(after) !== 'outside';
-  const s = setup(station);
-  const whole = station.facade !== undefined && framed(station, s);
-  const out = marksOutside(station, s);
+  const s = setupOf(station);
+  const whole = station.facade !== undefined && framed(s);
+  const out = marksOutside(s);
   /** What was in the picture and is not any more. */
   const lost = (after: Station): string[] => {
-    const later = setup(after);
-    const marks = marksOutside(after, later).filter((index) => !out.includes(index));
+    const later = setupOf(after);
+    const marks = marksOutside(later).filter((index) => !out.includes(index));
     return [
-      ...(whole && !framed(after, later) ? ['the façade'] : []),
+      ...(whole && !framed(later) ? ['the façade'] : []),
       ...marks.map((index) => station.marks![index]!.label || `mark ${index + 1}`),
     ];
   };
@@ -83,7 +83,7 @@ export function waysOut(station: Station): WayOut[] {
 
 /** What the corner has afterwards, in the terms of what was wrong. */
 function gain(state: State, after: Station): string {
-  const coverage = reportCoverage(after, setup(after));
+  const coverage = reportCoverage(setupOf(after));
   if (state === 'soft') {
     const past = coverage.sharp_margin_mm;
     return past === null || past < 0.05

@@ -1,6 +1,6 @@
 import { fixed } from '../../words/format.js';
 import type { Crop, Station } from '../../document/station.js';
-import { setup } from '../../optical/setup.js';
+import { setupOf } from '../../optical/setup.js';
 import { movedToFrame } from '../place.js';
 import type { Draft } from '../../ways/way.js';
 import type { FramingKind } from './kind.js';
@@ -25,7 +25,7 @@ export const crop: FramingKind = ({ station }) => {
       const shape: Crop = { across, up, ...(slide === 0 ? {} : { slide }) };
       const after = movedToFrame({ ...station, crop: shape });
       if (!after) continue;
-      const { frame, whole } = setup(after);
+      const { frame, whole } = setupOf(after);
       const kept = (frame.widthMm * frame.heightMm) / (whole.widthMm * whole.heightMm);
       // The whole back already is this shape.
       if (kept > 0.999) continue;

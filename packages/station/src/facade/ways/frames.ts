@@ -1,7 +1,7 @@
 import { stepToSet } from '@gangway/optics';
 import { fixed } from '../../words/format.js';
 import type { Station } from '../../document/station.js';
-import { setup } from '../../optical/setup.js';
+import { setupOf } from '../../optical/setup.js';
 import { allowedRise, facadeView, movementsAsked } from '../facade.js';
 import { settableIn } from '../place.js';
 import { framedWell } from '../verdict.js';
@@ -12,8 +12,8 @@ const OVERLAPS = [0.3, 0.4, 0.5, 0.6, 0.7, 0.8];
 
 /** Middle of the grid along rise or shift: what must be seen, within what every frame may reach. */
 function middle(station: Station, columns: number, rows: number, overlap: number): Station | null {
-  const s = setup(station);
-  const asks = movementsAsked(facadeView(station, s, station.facade!));
+  const s = setupOf(station);
+  const asks = movementsAsked(facadeView(s, station.facade!));
   if (!asks) return null;
   const half = (count: number, side: number): number => ((count - 1) / 2) * side * (1 - overlap);
   const { shiftMm: kx, riseMm: ky } = stepToSet(s.placing, {
@@ -60,7 +60,7 @@ export const frames: FramingKind = ({ station }) => {
       const after = middle(plain, columns, rows, overlap);
       if (!after || !framedWell(after)) continue;
       const count = columns * rows;
-      const side = rows > 1 ? setup(after).whole.heightMm : setup(after).whole.widthMm;
+      const side = rows > 1 ? setupOf(after).whole.heightMm : setupOf(after).whole.widthMm;
       const apart = side * (1 - overlap);
       const parts = after.mosaic!.moves === 'lens';
       return [

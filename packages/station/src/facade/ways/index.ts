@@ -6,7 +6,7 @@ import type { Units } from '../../words/format.js';
 import { parseStation } from '../../document/parse.js';
 import { type FacadeWay, allowedRise } from '../facade.js';
 import type { Station } from '../../document/station.js';
-import { setup } from '../../optical/setup.js';
+import { setupOf } from '../../optical/setup.js';
 import { stateOf, type State } from '../../optical/state.js';
 import { asSettable } from '../../optical/turning.js';
 import { movedToFrame, SENSIBLE } from '../place.js';
@@ -51,7 +51,7 @@ const SOFT = 0.7;
 
 /** Share of the allowed rise in use, 0 to 1. */
 function strain(station: Station): number {
-  const s = setup(station);
+  const s = setupOf(station);
   const { low, high } = allowedRise(s);
   const rise = s.set.riseMm;
   const end = rise < 0 ? low : high;

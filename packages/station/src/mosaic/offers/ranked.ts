@@ -1,6 +1,6 @@
 import type { Point } from '@gangway/optics';
 import type { Station } from '../../document/station.js';
-import { setup } from '../../optical/setup.js';
+import { setupOf } from '../../optical/setup.js';
 import { uncropped } from '../layout.js';
 import { limitOf, type Judged } from './judged.js';
 import type { Want } from './want.js';
@@ -47,7 +47,7 @@ const classOf = ({ layout: { mosaic } }: Judged): 'across' | 'turned' | null =>
 
 /** Where the single frame lies as the station is set. */
 const presentMiddle = (station: Station): Point => {
-  const { whole, factor } = setup(uncropped(station));
+  const { whole, factor } = setupOf(uncropped(station));
   return { x: whole.shiftMm * factor, y: whole.riseMm * factor };
 };
 

@@ -1,7 +1,7 @@
-import { distance, mm } from '../../words/format.js';
-import type { Station } from '../../document/station.js';
 import { drawMm, extensionSetMm } from '../draw.js';
-import type { Asked, Check, Finding } from './problem.js';
+import type { ChainPart } from '../../document/station.js';
+import type { Setup } from '../../optical/setup.js';
+import type { SettingCheck } from './problem.js';
 
 /** Recessed boards as they are made; source: common practice, no source. */
 const RECESSES_MM = [10, 15, 20] as const;
@@ -10,15 +10,10 @@ const RECESSES_MM = [10, 15, 20] as const;
 const CRAMPED_SHARE = 0.1;
 
 /** Draw that the lens asks for with an extension past infinity's place. */
-const drawFor = ({ lengths }: Asked, extensionMm: number): number => drawMm(lengths, extensionMm);
+const drawFor = ({ facts }: Setup, extensionMm: number): number =>
+  drawMm(facts.lengths, extensionMm);
 
-/** How far the bellows are drawn out at the focus set past infinity's place. */
-const extensionSet = ({ station, setup }: Asked): number => extensionSetMm(station, setup);
-
-export const boardWords = (offsetMm: number): string =>
-  offsetMm < 0 ? `a ${mm(-offsetMm, 0)} recessed board` : `a ${mm(offsetMm, 0)} extension board`;
-
-const jointOf = ({ chain }: Station): number =>
+const jointOf = (chain: readonly ChainPart[]): number =>
   chain.findIndex((part) => part.kind === 'view_camera');
 
 /** The shallowest board that makes up `missingMm` of draw, as boards are made. */
@@ -28,66 +23,78 @@ function recessFor(boardOffsetMm: number, missingMm: number): number {
   return -(made ?? Math.ceil(total / 5) * 5);
 }
 
-export const bellowsTooLong: Check = (asked) => {
-  const { lengths, reach } = asked;
+export const bellowsTooLong: SettingCheck<'bellows_too_long'> = (s) => {
+  const { lengths, reach, chain } = s.facts;
   const { bellows } = lengths;
   if (!bellows) return [];
-  const least = bellows.bellows_min_mm;
-  const [atInfinity, atFocus] = [drawFor(asked, 0), drawFor(asked, extensionSet(asked))];
-  if (atInfinity >= least - 1e-6 && atFocus >= least - 1e-6) return [];
-  const offset = recessFor(lengths.boardOffsetMm, least - Math.min(atInfinity, atFocus));
-  const far =
-    reach.farthestMm !== null && Number.isFinite(reach.farthestMm)
-      ? ` It focuses to ${distance(reach.farthestMm / 1000, 'metric')} at most.`
-      : '';
+  const leastMm = bellows.bellows_min_mm;
+  const [atInfinityMm, atFocus] = [drawFor(s, 0), drawFor(s, extensionSetMm(s))];
+  if (atInfinityMm >= leastMm - 1e-6 && atFocus >= leastMm - 1e-6) return [];
+  const { farthestMm } = reach;
+  const missing = leastMm - Math.min(atInfinityMm, atFocus);
   return [
     {
-      severity: atFocus < least - 1e-6 ? 'stop' : 'warn',
-      joint: jointOf(asked.station),
-      message: `At infinity the lens needs a draw of ${mm(atInfinity)}; the bellows close to ${mm(least)} only.${far}`,
-      cure: `Put the lens on ${boardWords(offset)}${lengths.boardOffsetMm === 0 ? '' : ' instead'}: the draw becomes ${mm(atInfinity + lengths.boardOffsetMm - offset)}.`,
+      severity: atFocus < leastMm - 1e-6 ? 'stop' : 'warn',
+      joint: jointOf(chain),
+      values: {
+        atInfinityMm,
+        leastMm,
+        farthestMm: farthestMm !== null && Number.isFinite(farthestMm) ? farthestMm : null,
+        boardMm: lengths.boardOffsetMm,
+        offsetMm: recessFor(lengths.boardOffsetMm, missing),
+      },
       want: {
         kind: 'board',
-        offsetMm: [-Infinity, -(-lengths.boardOffsetMm + least - Math.min(atInfinity, atFocus))],
+        offsetMm: [
+          -Infinity,
+          -(-lengths.boardOffsetMm + leastMm - Math.min(atInfinityMm, atFocus)),
+        ],
       },
     },
   ];
 };
 
-export const bellowsTooShort: Check = (asked) => {
-  const { lengths } = asked;
+export const bellowsTooShort: SettingCheck<'bellows_too_short'> = (s) => {
+  const { lengths, chain } = s.facts;
   const { bellows } = lengths;
   if (!bellows) return [];
-  const most = bellows.bellows_max_mm;
-  const needed = Math.max(drawFor(asked, 0), drawFor(asked, extensionSet(asked)));
-  if (needed <= most + 1e-6) return [];
-  const missing = needed - most;
-  const offset = Math.ceil((lengths.boardOffsetMm + missing) / 5) * 5;
+  const mostMm = bellows.bellows_max_mm;
+  const neededMm = Math.max(drawFor(s, 0), drawFor(s, extensionSetMm(s)));
+  if (neededMm <= mostMm + 1e-6) return [];
+  const missing = neededMm - mostMm;
   return [
     {
       severity: 'stop',
-      joint: jointOf(asked.station),
-      message: `The focus set needs a draw of ${mm(needed)}; the bellows reach ${mm(most)}.`,
-      cure: `${offset > 0 ? `Put the lens on ${boardWords(offset)}` : 'Put the lens on a flat board'}, focus further off, or use a lens of telephoto design.`,
+      joint: jointOf(chain),
+      values: {
+        neededMm,
+        mostMm,
+        offsetMm: Math.ceil((lengths.boardOffsetMm + missing) / 5) * 5,
+      },
       want: { kind: 'board', offsetMm: [lengths.boardOffsetMm + missing, Infinity] },
     },
   ];
 };
 
-export const bellowsCramped: Check = (asked) => {
-  const { bellows } = asked.lengths;
+export const bellowsCramped: SettingCheck<'bellows_cramped'> = (s) => {
+  const { lengths, chain } = s.facts;
+  const { bellows } = lengths;
   if (!bellows) return [];
-  const least = bellows.bellows_min_mm;
-  const draw = drawFor(asked, extensionSet(asked));
+  const leastMm = bellows.bellows_min_mm;
+  const draw = drawFor(s, extensionSetMm(s));
   // Where infinity is out of reach that is said already, with a board that gives more room.
-  if (drawFor(asked, 0) < least - 1e-6) return [];
-  if (draw < least - 1e-6 || draw >= least * (1 + CRAMPED_SHARE)) return [];
-  const moves = Object.values(asked.station.movements).some((value) => value !== 0);
-  const finding: Finding = {
-    severity: 'warn',
-    joint: jointOf(asked.station),
-    message: `The bellows are drawn ${mm(draw)} with ${mm(least)} the least: ${moves ? 'the movements set may not be reached' : 'movements will be cramped'}.`,
-    cure: `Fit a bag bellows, or a deeper board: ${boardWords(recessFor(asked.lengths.boardOffsetMm, least * (1 + CRAMPED_SHARE) - draw))}.`,
-  };
-  return [finding];
+  if (drawFor(s, 0) < leastMm - 1e-6) return [];
+  if (draw < leastMm - 1e-6 || draw >= leastMm * (1 + CRAMPED_SHARE)) return [];
+  return [
+    {
+      severity: 'warn',
+      joint: jointOf(chain),
+      values: {
+        drawMm: draw,
+        leastMm,
+        moved: Object.values(s.station.movements).some((value) => value !== 0),
+        offsetMm: recessFor(lengths.boardOffsetMm, leastMm * (1 + CRAMPED_SHARE) - draw),
+      },
+    },
+  ];
 };

@@ -1,82 +1,70 @@
 import { circleDiameterMm, CORNERS, frameCorner, throatNeededMm } from '@gangway/optics';
-import { fStop, mm } from '../../words/format.js';
-import { circleTable, turnedBack, type Setup } from '../../optical/setup.js';
-import { movementCarrier, multiplied, thicknessOf } from '../../document/chain.js';
+import { movementCarrier } from '../../document/focusing.js';
+import { thicknessOf } from '../../document/lengths.js';
+import { perRig, turnedBack, type RigFacts } from '../../optical/facts.js';
+import { multiplied } from '../../optical/multiplied.js';
+import type { Setup } from '../../optical/setup.js';
 import { smallestStop } from '../../optical/stops.js';
-import { atLeast } from '../../words/rounded.js';
 import { partName } from './mounting.js';
-import { named, type Asked, type Check, type Finding } from './problem.js';
+import { named, type Finding, type SettingCheck } from './problem.js';
 
 /** Less rise and shift than this is no movement one would buy a lens for: a choice, no source. */
 const NO_MOVEMENT_MM = 1;
 
 /** Circle on the back at infinity, mm. */
-const circleOnBack = ({ setup }: Asked): number => setup.circleMm * setup.factor;
+const circleOnBack = ({ circleMm, factor }: Setup): number => circleMm * factor;
 
-export const circleSmall: Check = (asked) => {
-  const { station } = asked;
-  const diagonal = Math.hypot(station.back.width_mm, station.back.height_mm);
-  const circle = circleOnBack(asked);
-  if (circle >= diagonal - 1e-9) return [];
-  const stops = circleTable(station.lens).filter(
-    ({ diameterMm }) =>
-      multiplied(station.chain, diameterMm).circleMm * asked.setup.factor >= diagonal,
+export const circleSmall: SettingCheck<'circle_small'> = (s) => {
+  const { back, chain, circles } = s.facts;
+  const fNumber = s.station.aperture;
+  const diagonalMm = Math.hypot(back.width_mm, back.height_mm);
+  const circleMm = circleOnBack(s);
+  if (circleMm >= diagonalMm - 1e-9) return [];
+  const serving = circles.find(
+    ({ diameterMm }) => multiplied(chain, diameterMm).circleMm * s.factor >= diagonalMm,
   );
   return [
     {
       severity: 'warn',
       joint: null,
-      message: `The circle is ${mm(circle)} at ${fStop(station.aperture)} and infinity, the format’s diagonal ${mm(diagonal)}: corners stay dark.`,
-      cure:
-        stops.length > 0 && stops[0]!.fNumber > station.aperture
-          ? `Stop down to ${fStop(stops[0]!.fNumber)}, focus closer, or crop.`
-          : 'Focus closer, crop, or use a smaller format or a lens with a larger circle.',
+      values: {
+        circleMm,
+        fNumber,
+        diagonalMm,
+        downTo: serving !== undefined && serving.fNumber > fNumber ? serving.fNumber : null,
+      },
     },
   ];
 };
 
-export const noMovement: Check = (asked) => {
-  const { station } = asked;
-  const { widthMm, heightMm } = turnedBack(station.back);
-  const radius = circleOnBack(asked) / 2;
+export const noMovement: SettingCheck<'no_movement'> = (s) => {
+  const { widthMm, heightMm } = turnedBack(s.facts.back);
+  const radius = circleOnBack(s) / 2;
   const room = (along: number, across: number): number =>
     radius < across / 2 ? -1 : Math.sqrt(radius ** 2 - (across / 2) ** 2) - along / 2;
-  const rise = room(heightMm, widthMm);
-  const shift = room(widthMm, heightMm);
+  const riseMm = room(heightMm, widthMm);
+  const shiftMm = room(widthMm, heightMm);
   if (radius * 2 < Math.hypot(widthMm, heightMm) - 1e-9) return [];
-  if (Math.max(rise, shift) >= NO_MOVEMENT_MM) return [];
-  const { rise_mm: up, shift_mm: side } = station.movement_limits;
+  if (Math.max(riseMm, shiftMm) >= NO_MOVEMENT_MM) return [];
+  const { rise_mm: up, shift_mm: side } = s.facts.limits;
   const moves = [up ?? [0, 1], side ?? [0, 1]].some(([least, most]) => least < 0 || most > 0);
   if (!moves) return [];
   return [
     {
       severity: 'warn',
       joint: null,
-      message: `The circle just holds the format at ${fStop(station.aperture)}: ${mm(rise)} of rise and ${mm(shift)} of shift are left.`,
-      cure: 'Stop down, use a smaller format, or a lens with a larger circle.',
+      values: { fNumber: s.station.aperture, riseMm, shiftMm },
     },
   ];
 };
 
-export const converterClips: Check = ({ station, setup }) => {
-  const quoted = circleDiameterMm(circleTable(station.lens), station.aperture);
-  const whole = quoted * setup.combined * setup.factor;
-  const left = setup.circleMm * setup.factor;
-  if (left >= whole - 1e-6) return [];
-  const at = station.chain.findIndex((part) => part.kind === 'multiplier' && part.circle_limit_mm);
-  const part = station.chain[at]!;
-  return [
-    {
-      severity: 'warn',
-      joint: at,
-      message:
-        `${partName(part)} lets a circle of ${mm(left)} pass where the lens would give ${mm(whole)}.`.replace(
-          /^./,
-          (first) => first.toUpperCase(),
-        ),
-      cure: 'Reckon with the smaller circle, or use a converter with wider glass.',
-    },
-  ];
+export const converterClips: SettingCheck<'converter_clips'> = (s) => {
+  const { chain, circles } = s.facts;
+  const wholeMm = circleDiameterMm(circles, s.station.aperture) * s.combined * s.factor;
+  const leftMm = s.circleMm * s.factor;
+  if (leftMm >= wholeMm - 1e-6) return [];
+  const at = chain.findIndex((part) => part.kind === 'multiplier' && part.circle_limit_mm);
+  return [{ severity: 'warn', joint: at, values: { name: partName(chain[at]!), leftMm, wholeMm } }];
 };
 
 /** A clear opening that the light of every corner has to pass. */
@@ -91,7 +79,7 @@ interface Throat {
 }
 
 /** The throats behind bellows and multipliers, from the back forwards. */
-function throatsOf({ chain, back }: Asked['station']): Throat[] {
+const throatsOf = perRig(({ chain, back }: RigFacts): Throat[] => {
   const found: Throat[] = [];
   let ahead = back.register_mm ?? 0;
   if (back.throat_mm !== undefined && ahead > 0) {
@@ -122,7 +110,7 @@ function throatsOf({ chain, back }: Asked['station']): Throat[] {
     ahead += length;
   }
   return found;
-}
+});
 
 /** How wide a throat would have to be for the whole stop to be seen from every corner, mm. */
 function throatNeeded(
@@ -153,26 +141,24 @@ function throatNeeded(
 const MEASURED_MM = 0.05;
 
 /** Whether a throat of body or adapter shades the corners, as the movements are set. */
-export const throatShades: Check = ({ station, setup }) =>
-  throatsOf(station).flatMap((throat): Finding[] => {
+export const throatShades: SettingCheck<'throat_shades'> = (s) =>
+  throatsOf(s.facts).flatMap((throat): Finding<'throat_shades'>[] => {
     const { throatMm, name, joint } = throat;
     const fits = (needed: number): boolean => !(needed > throatMm + MEASURED_MM);
-    const needed = throatNeeded(setup, throat);
-    if (fits(needed)) return [];
-    const smallest = smallestStop(station) * setup.combined;
-    const cures = [
-      ...(fits(throatNeeded(setup, throat, { straight: true })) ? ['shift less'] : []),
-      ...(fits(throatNeeded(setup, throat, { fNumber: smallest })) ? ['stop down'] : []),
-      `use a part with a throat of at least ${mm(atLeast(needed, 1))}`,
-      'crop',
-    ];
-    const words = `${cures.slice(0, -1).join(', ')} or ${cures.at(-1)!}`;
+    const neededMm = throatNeeded(s, throat);
+    if (fits(neededMm)) return [];
+    const smallest = smallestStop(s.facts) * s.combined;
     return [
       {
         severity: 'warn',
         joint,
-        message: `The throat of ${name}, ${mm(throatMm)}, shades the corners${fits(throatNeeded(setup, throat, { straight: true })) ? ' at these movements' : ', even with nothing shifted'}: ${mm(atLeast(needed, 1))} would let the whole stop through.`,
-        cure: `${words.charAt(0).toUpperCase()}${words.slice(1)}; look at the corners in a trial frame.`,
+        values: {
+          name,
+          throatMm,
+          neededMm,
+          byShift: fits(throatNeeded(s, throat, { straight: true })),
+          byStop: fits(throatNeeded(s, throat, { fNumber: smallest })),
+        },
       },
     ];
   });

@@ -1,157 +1,114 @@
 import { REGISTER_PLAY_MM } from '@gangway/optics';
-import { distance, mm, trimmed } from '../../words/format.js';
 import type { ChainPart } from '../../document/station.js';
+import type { RigFacts } from '../../optical/facts.js';
 import { settingOf } from '../../optical/setup.js';
-import { contactsKnown } from '../../document/chain.js';
+import type { OtherThickness, RigPlace } from '../../words/rig-problems.js';
 import { partName } from './mounting.js';
-import type { Asked, Check, Finding } from './problem.js';
+import type { GearCheck, SettingCheck } from './problem.js';
 
 /** An adapter in the chain, other than what may not be made thinner. */
 const adapterAt = (chain: readonly ChainPart[]): number =>
   chain.findLastIndex((part) => part.kind === 'adapter');
 
-/** The part whose length is wrong, in words, and what it ought to be. */
-function otherThickness({ station, lengths }: Asked): Pick<Finding, 'cure' | 'want' | 'joint'> {
+/** The part whose length is wrong, and what it ought to be. */
+function otherThickness({
+  chain,
+  lengths,
+}: RigFacts): RigPlace & { readonly other: OtherThickness } {
   const [excess] = lengths.excessMm;
-  const at = adapterAt(station.chain);
-  const adapter = station.chain[at];
+  const at = adapterAt(chain);
+  const adapter = chain[at];
   if (adapter?.kind === 'adapter') {
     const thicknessMm = adapter.thickness_mm - excess;
     if (thicknessMm >= 0) {
       return {
         joint: at,
-        cure: `Use an adapter of ${mm(thicknessMm, 2)} instead of ${mm(adapter.thickness_mm, 2)}.`,
+        other: { do: 'replace', thicknessMm, nowMm: adapter.thickness_mm },
         want: { kind: 'adapter', thicknessMm },
       };
     }
   }
   if (excess < 0) {
     return {
-      joint: at < 0 ? station.chain.length : at,
-      cure: `Put an adapter of ${mm(-excess, 2)} between lens and body.`,
+      joint: at < 0 ? chain.length : at,
+      other: { do: 'add', thicknessMm: -excess },
       want: { kind: 'adapter', thicknessMm: -excess },
     };
   }
-  return {
-    joint: station.chain.length,
-    cure: `Take ${mm(excess, 2)} out between lens and body, or keep it for near work.`,
-  };
+  return { joint: chain.length, other: { do: 'take', thicknessMm: excess } };
 }
 
-export const noInfinity: Check = (asked) => {
-  const { reach, lengths } = asked;
+export const noInfinity: GearCheck<'no_infinity'> = (facts) => {
+  const { reach, lengths } = facts;
   if (lengths.bellows || reach.leastM <= 0) return [];
-  const far = distance((reach.farthestMm ?? 0) / 1000, 'metric');
+  const { other, ...place } = otherThickness(facts);
+  const { farthestMm } = reach;
   return [
     {
       severity: 'warn',
-      message: `Infinity is out of reach: the lens stands ${mm(lengths.excessMm[0], 2)} too far out and focuses to ${far} at most.`,
-      ...otherThickness(asked),
+      values: { excessMm: lengths.excessMm[0], farthestMm, other },
+      ...place,
     },
   ];
 };
 
-export const pastInfinity: Check = (asked) => {
-  const { reach, lengths } = asked;
+export const pastInfinity: GearCheck<'past_infinity'> = (facts) => {
+  const { reach, lengths } = facts;
   if (lengths.bellows || !reach.pastInfinity) return [];
-  return [
-    {
-      severity: 'warn',
-      message: `The lens stands ${mm(-lengths.excessMm[0], 2)} too far in and focuses past infinity: its distance marks no longer tell.`,
-      ...otherThickness(asked),
-    },
-  ];
+  const { other, ...place } = otherThickness(facts);
+  return [{ severity: 'warn', values: { excessMm: lengths.excessMm[0], other }, ...place }];
 };
 
 const SLACK_M = 1e-6;
 
-export const focusOutOfReach: Check = ({ lengths, reach, setup }) => {
+export const focusOutOfReach: SettingCheck<'focus_out_of_reach'> = (s) => {
+  const { lengths, reach } = s.facts;
   if (lengths.bellows) return [];
   // Stops and bellows limit where the lens stands, whichever way it leans.
-  const m = settingOf(setup);
-  const f = setup.focalLengthMm / setup.ahead;
-  const straight = setup.axis[2] === 1 && setup.stance.still;
-  const { leastM, greatestM } = reach;
+  const m = settingOf(s);
+  const f = s.focalLengthMm / s.ahead;
+  const straight = s.axis[2] === 1 && s.stance.still;
+  const { leastM, greatestM, farthestMm, closestMm } = reach;
+  const stop = { severity: 'stop', joint: null } as const;
   if (greatestM !== null && greatestM < 0) {
-    return [
-      {
-        severity: 'stop',
-        joint: null,
-        message: `The lens stands ${mm(-lengths.excessMm[1], 2)} too far in: this rig focuses at no distance.`,
-        cure: 'Put an extension between lens and body.',
-      },
-    ];
+    return [{ ...stop, values: { past: 'everything', excessMm: lengths.excessMm[1] } }];
   }
   if (m < leastM - Math.max(SLACK_M, REGISTER_PLAY_MM)) {
-    return [
-      {
-        severity: 'stop',
-        joint: null,
-        message:
-          straight || reach.farthestMm !== Infinity
-            ? `The focus set lies further than this rig reaches, ${distance((reach.farthestMm ?? 0) / 1000, 'metric')}.`
-            : `As lens and back lean, the focus set wants the lens ${mm((leastM - m) * f, 2)} further in than this rig lets it.`,
-        cure: straight ? 'Focus nearer, or shorten the chain.' : 'Focus nearer, or lean less.',
-      },
-    ];
+    return straight || farthestMm !== Infinity
+      ? [{ ...stop, values: { past: 'far', farthestMm, straight } }]
+      : [{ ...stop, values: { past: 'far_leaned', byMm: (leastM - m) * f } }];
   }
   if (greatestM !== null && m > greatestM * (1 + 1e-4) + SLACK_M) {
-    const closest =
-      reach.closestMm === null
-        ? 'This rig has nothing to focus with'
-        : `This rig focuses to ${distance(reach.closestMm / 1000, 'metric')}, ${trimmed(greatestM * setup.ahead * setup.factor, 2)} × at most`;
     return [
       {
-        severity: 'stop',
-        joint: null,
-        message: straight
-          ? `${closest}; the focus set lies nearer.`
-          : `${closest}; as lens and back lean, the focus set wants it ${mm((m - greatestM) * f, 2)} further out.`,
-        cure: straight
-          ? 'Step back, or put an extension between lens and body.'
-          : 'Step back, lean less, or put an extension between lens and body.',
+        ...stop,
+        values: {
+          past: 'near',
+          closestMm,
+          largest: greatestM * s.ahead * s.factor,
+          byMm: straight ? null : (m - greatestM) * f,
+        },
       },
     ];
   }
   return [];
 };
 
-export const focusByWire: Check = ({ station }) => {
-  const { lens, chain } = station;
-  const reach = contactsKnown(station);
-  if (lens.focus_by !== 'wire' || reach === 'yes') return [];
+export const focusByWire: GearCheck<'focus_by_wire'> = ({ lens, chain, contacts }) => {
+  if (lens.focus_by !== 'wire' || contacts === 'yes') return [];
   const at = chain.findIndex((part) => part.kind !== 'board' && part.contacts !== true);
   const part = chain[at];
-  if (reach === 'unknown') {
-    const name = part ? partName(part) : 'the body';
-    return [
-      {
-        severity: 'warn',
-        joint: at < 0 ? chain.length : at,
-        message: `The lens focuses by wire, and whether ${name} carries the contacts is not known: without them its focus stays where it rests.`,
-        cure: `Look for contacts on ${name} and say so in the kit.`,
-      },
-    ];
-  }
   return [
     {
       severity: 'warn',
       joint: at < 0 ? chain.length : at,
-      message: `The lens focuses by wire and ${part ? partName(part) : 'the body'} carries no contacts: its focus stays where it rests.`,
-      cure: 'Use an adapter with contacts, a bellows, or move the camera to focus.',
+      values: { name: part ? partName(part) : 'the body', known: contacts === 'no' },
     },
   ];
 };
 
-export const nothingToFocusWith: Check = ({ station, lengths }) => {
-  if (station.lens.focus_by !== 'bellows' || lengths.bellows) return [];
+export const nothingToFocusWith: GearCheck<'nothing_to_focus_with'> = ({ lens, lengths }) => {
+  if (lens.focus_by !== 'bellows' || lengths.bellows) return [];
   if (lengths.excessMm[1] > lengths.excessMm[0]) return [];
-  return [
-    {
-      severity: 'warn',
-      joint: 0,
-      message: 'The lens has no focusing of its own and nothing in the chain draws out.',
-      cure: 'Put it on a bellows camera, or on a focusing adapter.',
-    },
-  ];
+  return [{ severity: 'warn', joint: 0, values: null }];
 };

@@ -1,7 +1,13 @@
-import type { Reach } from '@gangway/optics';
-import { reachOf, lengthsOf, type Lengths } from '../../document/chain.js';
-import { setup as setupOf, type Setup } from '../../optical/setup.js';
+import { perRig, type RigFacts } from '../../optical/facts.js';
+import { setupOf, type Setup } from '../../optical/setup.js';
 import type { Station } from '../../document/station.js';
+import { saidOf, worstFirst } from '../../words/findings.js';
+import {
+  RIG_SAYS,
+  type ProblemCode,
+  type RigProblem,
+  type RigSaid,
+} from '../../words/rig-problems.js';
 import { bellowsCramped, bellowsTooLong, bellowsTooShort } from './bellows.js';
 import { circleSmall, converterClips, noMovement, throatShades } from './circle.js';
 import {
@@ -15,40 +21,39 @@ import { frontHeavy, modified, openShutter } from './handling.js';
 import { irisStuck } from './iris.js';
 import { mountMismatch, rearElementStrikes, registerNoRoom, throatTooNarrow } from './mounting.js';
 import { axesLocked } from './movement.js';
-import type { Asked, Check, Finding } from './problem.js';
+import type { GearCheck, SettingCheck } from './problem.js';
 import { ringCuts } from './ring.js';
 
-/** Every check by its code, in the order they are told. */
-const CHECKS = {
-  mount_mismatch: mountMismatch,
-  throat_too_narrow: throatTooNarrow,
-  rear_element_strikes: rearElementStrikes,
-  register_no_room: registerNoRoom,
-  no_infinity: noInfinity,
-  past_infinity: pastInfinity,
-  bellows_too_long: bellowsTooLong,
-  bellows_too_short: bellowsTooShort,
-  bellows_cramped: bellowsCramped,
-  focus_out_of_reach: focusOutOfReach,
-  focus_by_wire: focusByWire,
-  nothing_to_focus_with: nothingToFocusWith,
-  iris_stuck: irisStuck,
-  circle_small: circleSmall,
-  no_movement: noMovement,
-  converter_clips: converterClips,
-  ring_cuts: ringCuts,
-  throat_shades: throatShades,
-  axes_locked: axesLocked,
-  front_heavy: frontHeavy,
-  open_shutter: openShutter,
-  modified,
-} satisfies Record<string, Check>;
+type Checks = {
+  readonly [Code in ProblemCode]:
+    { readonly gear: GearCheck<Code> } | { readonly setting: SettingCheck<Code> };
+};
 
-export type ProblemCode = keyof typeof CHECKS;
-
-export interface RigProblem extends Finding {
-  readonly code: ProblemCode;
-}
+/** Every check by its code, in the order they are told; those of the gear alone are asked once. */
+const CHECKS: Checks = {
+  mount_mismatch: { gear: mountMismatch },
+  throat_too_narrow: { gear: throatTooNarrow },
+  rear_element_strikes: { gear: rearElementStrikes },
+  register_no_room: { gear: registerNoRoom },
+  no_infinity: { gear: noInfinity },
+  past_infinity: { gear: pastInfinity },
+  bellows_too_long: { setting: bellowsTooLong },
+  bellows_too_short: { setting: bellowsTooShort },
+  bellows_cramped: { setting: bellowsCramped },
+  focus_out_of_reach: { setting: focusOutOfReach },
+  focus_by_wire: { gear: focusByWire },
+  nothing_to_focus_with: { gear: nothingToFocusWith },
+  iris_stuck: { setting: irisStuck },
+  circle_small: { setting: circleSmall },
+  no_movement: { setting: noMovement },
+  converter_clips: { setting: converterClips },
+  ring_cuts: { setting: ringCuts },
+  throat_shades: { setting: throatShades },
+  axes_locked: { setting: axesLocked },
+  front_heavy: { gear: frontHeavy },
+  open_shutter: { gear: openShutter },
+  modified: { gear: modified },
+};
 
 /** Those that keep the parts from going together at all. */
 const MOUNTING: ReadonlySet<ProblemCode> = new Set<ProblemCode>([
@@ -61,24 +66,39 @@ const MOUNTING: ReadonlySet<ProblemCode> = new Set<ProblemCode>([
 export const keepsApart = ({ code, severity }: Pick<RigProblem, 'code' | 'severity'>): boolean =>
   severity === 'stop' && MOUNTING.has(code);
 
-const LISTED = Object.entries(CHECKS) as [ProblemCode, Check][];
+type Ask = (s: Setup) => readonly RigProblem[];
 
-/** All that is wrong or noteworthy with how a station's rig is put together, worst first. */
-export function rigProblems(
-  station: Station,
-  setup: Setup = setupOf(station),
-  lengths: Lengths = lengthsOf(station),
-  reach: Reach = reachOf(station, lengths),
-): RigProblem[] {
-  // Held in the hand, the lens is not mounted: nothing of how it would be is asked.
-  if (station.held_off) return [];
-  const asked: Asked = { station, setup, lengths, reach };
-  const found: RigProblem[] = [];
-  for (const [code, check] of LISTED) {
-    for (const finding of check(asked)) found.push({ code, ...finding });
+const coded = (code: ProblemCode, found: readonly object[]): RigProblem[] =>
+  // The table holds each code to its own check; one type for all of them cannot say so.
+  found.map((finding) => ({ code, ...finding }) as RigProblem);
+
+const LISTED: readonly Ask[] = (Object.keys(CHECKS) as ProblemCode[]).map((code): Ask => {
+  const check = CHECKS[code];
+  if ('setting' in check) {
+    return (s) => {
+      const found = check.setting(s);
+      return found.length === 0 ? NONE : coded(code, found);
+    };
   }
-  const weight = { stop: 0, warn: 1 };
-  return found.sort((a, b) => weight[a.severity] - weight[b.severity]);
+  const once = perRig((facts: RigFacts) => coded(code, check.gear(facts)));
+  return ({ facts }) => once(facts);
+});
+
+const NONE: readonly RigProblem[] = [];
+
+/** All that is wrong or noteworthy with how a rig is put together, as it is set; worst first. */
+export function problemsIn(s: Setup): RigProblem[] {
+  // Held in the hand, the lens is not mounted: nothing of how it would be is asked.
+  if (s.station.held_off) return [];
+  const found: RigProblem[] = [];
+  for (const ask of LISTED) for (const problem of ask(s)) found.push(problem);
+  return found.length > 1 ? worstFirst(found) : found;
 }
 
-export type { Finding, Severity, Want } from './problem.js';
+export const rigProblems = (station: Station): RigProblem[] => problemsIn(setupOf(station));
+
+/** What a problem says, and what would help. */
+export const rigProblemSaid = (problem: RigProblem): RigSaid => saidOf(RIG_SAYS, problem);
+
+export type { Severity } from '../../words/findings.js';
+export type { ProblemCode, RigProblem, RigSaid, Want } from '../../words/rig-problems.js';

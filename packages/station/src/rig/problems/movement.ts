@@ -1,12 +1,12 @@
 import { lensAxis } from '@gangway/optics';
-import type { Check } from './problem.js';
+import type { SettingCheck } from './problem.js';
 
 /** Sine of the angle two directions may part and still count as along, or across, each other. */
 const SLACK = 0.03;
 
 /** A lens whose shift and tilt are locked to each other, set as it cannot be. */
-export const axesLocked: Check = ({ station }) => {
-  const { movements, movement_limits: limits } = station;
+export const axesLocked: SettingCheck<'axes_locked'> = ({ station: { movements }, facts }) => {
+  const { limits } = facts;
   if (limits.shift_tilt !== 'in_line' && limits.shift_tilt !== 'crossed') return [];
   const shift = [movements.shift_mm, movements.rise_mm] as const;
   const axis = lensAxis({ tiltDeg: movements.tilt_deg, swingDeg: movements.swing_deg });
@@ -16,14 +16,5 @@ export const axesLocked: Check = ({ station }) => {
   const across = Math.abs(shift[0] * axis[1] - shift[1] * axis[0]) / lengths;
   const inLine = limits.shift_tilt === 'in_line';
   if ((inLine ? across : along) <= SLACK) return [];
-  return [
-    {
-      severity: 'stop',
-      joint: null,
-      message: inLine
-        ? 'Shift and tilt of this lens are locked in line: it tilts only along the way it shifts.'
-        : 'Shift and tilt of this lens are locked crossed: it tilts only across the way it shifts.',
-      cure: `Set the shift ${inLine ? 'along' : 'across'} the tilt, or have the lens’s plate turned by a workshop.`,
-    },
-  ];
+  return [{ severity: 'stop', joint: null, values: { lock: limits.shift_tilt } }];
 };

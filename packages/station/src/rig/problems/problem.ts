@@ -1,37 +1,19 @@
-import type { Reach } from '@gangway/optics';
-import type { Station } from '../../document/station.js';
+import type { RigFacts } from '../../optical/facts.js';
 import type { Setup } from '../../optical/setup.js';
-import type { Lengths } from '../../document/chain.js';
+import type { Severity, ValuesOf } from '../../words/findings.js';
+import type { ProblemCode, RIG_SAYS, RigPlace } from '../../words/rig-problems.js';
 
-/** `stop`: the parts cannot be used like this. `warn`: they can, at a price that is named. */
-export type Severity = 'stop' | 'warn';
-
-/** What every check is told. */
-export interface Asked {
-  readonly station: Station;
-  readonly setup: Setup;
-  readonly lengths: Lengths;
-  readonly reach: Reach;
-}
-
-/** A part that would cure it, for the kit to be searched by. */
-export type Want =
-  | { readonly kind: 'adapter'; readonly thicknessMm: number }
-  | { readonly kind: 'board'; readonly offsetMm: readonly [number, number] };
-
-export interface Finding {
+/** One fault that a check of one code finds: how grave, where, and the values its sentence is made of. */
+export type Finding<Code extends ProblemCode> = RigPlace & {
   readonly severity: Severity;
-  /** What is wrong, with the figures. */
-  readonly message: string;
-  /** What would help, in the imperative. */
-  readonly cure: string;
-  /** Where: joint 0 lies behind the lens, joint k behind part k of the chain; null: the whole rig. */
-  readonly joint: number | null;
-  readonly want?: Want;
-}
+  readonly values: ValuesOf<typeof RIG_SAYS, Code>;
+};
 
-/** One check. To add one: write it beside the others and list it in index.ts under its code. */
-export type Check = (asked: Asked) => Finding[];
+/** A check that the gear alone decides: asked once for a rig. */
+export type GearCheck<Code extends ProblemCode> = (facts: RigFacts) => Finding<Code>[];
+
+/** A check that goes by what is set. */
+export type SettingCheck<Code extends ProblemCode> = (s: Setup) => Finding<Code>[];
 
 /** A part by its name, or else by its kind. */
 export const named = (part: { name?: string | undefined }, otherwise: string): string =>

@@ -1,19 +1,18 @@
-import { mm } from '../../words/format.js';
-import { turnedBack } from '../../optical/setup.js';
-import type { Check } from './problem.js';
+import type { SettingCheck } from './problem.js';
+import { turnedBack } from '../../optical/facts.js';
 
 /**
  * From which shift or rise a filter ring cuts in, the lens straight. Closed form: the ring passes
  * angles up to tan β = (d − D) / 2 t p, on the back a circle of radius (v + (p − 1) f) tan β.
  */
-export const ringCuts: Check = ({ station, setup }) => {
-  const { filter } = station.lens;
+export const ringCuts: SettingCheck<'ring_cuts'> = (setup) => {
+  const { filter } = setup.facts.lens;
   if (!filter || filter.ahead_of_pupil_mm === 0) return [];
   const { clear_diameter_mm: clear, ahead_of_pupil_mm: ahead } = filter;
   const pupil = setup.engravedMm / setup.fNumber;
   const v = setup.imageDistanceMm;
   const { factor } = setup;
-  const turned = turnedBack(station.back);
+  const turned = turnedBack(setup.facts.back);
   const [w, h] = [turned.widthMm / factor / 2, turned.heightMm / factor / 2];
   const reachOf = (radius: number, along: number, across: number): number =>
     radius <= across ? -1 : Math.sqrt(radius ** 2 - across ** 2) - along;
@@ -22,12 +21,20 @@ export const ringCuts: Check = ({ station, setup }) => {
   const steep = ahead * setup.pupilRatio;
   const ring = from * Math.max(0, (clear - pupil) / (2 * steep));
   const circle = from * Math.tan(setup.cone.halfAngleRad);
-  const { rise_mm: up, shift_mm: side } = station.movement_limits;
+  const { rise_mm: up, shift_mm: side } = setup.facts.limits;
   const most = (range: readonly [number, number] | undefined): number =>
     range ? Math.max(-range[0], range[1]) : Infinity;
   const ways = [
-    { name: 'shift', cut: reachOf(ring, w, h), free: Math.min(reachOf(circle, w, h), most(side)) },
-    { name: 'rise', cut: reachOf(ring, h, w), free: Math.min(reachOf(circle, h, w), most(up)) },
+    {
+      movement: 'shift' as const,
+      cut: reachOf(ring, w, h),
+      free: Math.min(reachOf(circle, w, h), most(side)),
+    },
+    {
+      movement: 'rise' as const,
+      cut: reachOf(ring, h, w),
+      free: Math.min(reachOf(circle, h, w), most(up)),
+    },
   ];
   const cutting = ways.filter(({ cut, free }) => cut < Math.max(0, free) - 1e-6);
   if (cutting.length === 0) return [];
@@ -36,15 +43,14 @@ export const ringCuts: Check = ({ station, setup }) => {
     Math.hypot(w, h + Math.max(0, ways[1]!.free)),
   );
   const enough = 2 * ((steep * far) / from + pupil / 2);
-  const at = cutting
-    .map(({ name, cut }) => (cut < 0 ? `without any ${name}` : `from ${mm(cut)} of ${name}`))
-    .join(', ');
   return [
     {
       severity: 'warn',
       joint: null,
-      message: `The filter ring cuts into the corners ${cutting.some(({ cut }) => cut < 0) ? 'even unshifted' : at}.`,
-      cure: `Use a filter with at least ${mm(Math.ceil(enough), 0)} clear on a step-up ring, or take it off.`,
+      values: {
+        from: cutting.map(({ movement, cut }) => ({ movement, cutMm: cut < 0 ? null : cut })),
+        clearMm: Math.ceil(enough),
+      },
     },
   ];
 };
