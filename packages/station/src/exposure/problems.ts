@@ -1,6 +1,6 @@
 import { STEPS_PER_STOP } from '@gangway/optics';
 import type { Exposure, Station } from '../document/station.js';
-import type { EXPOSURE_SAYS} from '../words/exposure-problems.js';
+import type { EXPOSURE_SAYS } from '../words/exposure-problems.js';
 import { type ExposureFinding } from '../words/exposure-problems.js';
 import { findingsOf, lookedOver, type Look as AnyLook } from '../words/findings.js';
 import { untilS } from './clock.js';

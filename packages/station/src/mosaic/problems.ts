@@ -1,5 +1,5 @@
 import { findingsOf, lookedOver, worstFirst, type Look as AnyLook } from '../words/findings.js';
-import type { MOSAIC_SAYS} from '../words/mosaic-problems.js';
+import type { MOSAIC_SAYS } from '../words/mosaic-problems.js';
 import { type MosaicFinding } from '../words/mosaic-problems.js';
 import type { Station } from '../document/station.js';
 import { standardSaid } from '../words/hands.js';
