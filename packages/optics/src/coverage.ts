@@ -45,14 +45,14 @@ export interface Span {
   readonly high: number;
 }
 
-export function frameCorner(frame: Frame, corner: Corner): Point {
-  const right = corner === 'top_right' || corner === 'bottom_right' ? 1 : -1;
-  const up = corner === 'top_left' || corner === 'top_right' ? 1 : -1;
-  return {
-    x: frame.shiftMm + (right * frame.widthMm) / 2,
-    y: frame.riseMm + (up * frame.heightMm) / 2,
-  };
-}
+/** A corner by its number in {@link CORNERS}. */
+const cornerAt = ({ widthMm, heightMm, shiftMm, riseMm }: Frame, index: number): Point => ({
+  x: shiftMm + ((index & 1 ? 1 : -1) * widthMm) / 2,
+  y: riseMm + ((index & 2 ? -1 : 1) * heightMm) / 2,
+});
+
+export const frameCorner = (frame: Frame, corner: Corner): Point =>
+  cornerAt(frame, CORNERS.indexOf(corner));
 
 /** Where the lens axis meets the sensor plane, in picture coordinates. */
 export function axisPoint({ axis, imageDistanceMm }: Cone): Point {
@@ -88,57 +88,76 @@ export function covers(cone: Cone, place: Point): boolean {
  * @param direction unit vector on the sensor plane
  * @returns mm; Infinity where the cone's edge is never met
  */
-export function reach(cone: Cone, from: Point, direction: Point): number {
-  const { a, b, c, start, along } = alongLine(cone, from, direction);
+export const reach = (cone: Cone, from: Point, { x, y }: Point): number =>
+  reachIn(Math.cos(cone.halfAngleRad) ** 2, cone.axis, toApex(cone, from), x, y);
+
+/**
+ * {@link reach} with what does not change from line to line at hand.
+ * @param cos2 of the half-angle, squared
+ * @param ray from the place to the cone's point
+ */
+function reachIn(cos2: number, axis: Vec3, ray: Vec3, x: number, y: number): number {
+  // A place `from + t direction` is inside where a t² + 2 b t + c ≤ 0, and lit where start + t along > 0.
+  const along = x * axis[0] + y * axis[1];
+  const start = dot(ray, axis);
+  const a = cos2 * (x * x + y * y) - along * along;
+  const b = cos2 * (ray[0] * x + ray[1] * y) - start * along;
+  const c = cos2 * dot(ray, ray) - start * start;
   const discriminant = b * b - a * c;
   if (discriminant < 0) return Infinity;
-  const ends = roots(a, b, c, Math.sqrt(discriminant)).filter((t) => start + t * along > 0);
+  const q = lesserRoot(b, discriminant);
+  const one = q === 0 ? 0 : q / a;
+  const two = q === 0 ? 0 : c / q;
+  const straight = Math.abs(a) < STRAIGHT;
+  // What is straight is left once, what is neither never: NaN.
+  const first = straight ? (b === 0 ? NaN : -c / (2 * b)) : one;
+  const last = straight ? first : two;
+  const firstLit = start + first * along > 0;
+  const lastLit = start + last * along > 0;
   // An ellipse is left at its far end. A cone that does not close is left at most once ahead;
   // what lies beyond is its other half, behind the lens.
   // Between the two, along the axis of a parabola, the far end lies at infinity.
-  if (a >= STRAIGHT) return ends.length > 0 ? Math.max(...ends) : Infinity;
-  return Math.min(Infinity, ...ends.filter((t) => t >= 0));
+  if (a >= STRAIGHT) {
+    if (firstLit) return lastLit ? Math.max(first, last) : first;
+    return lastLit ? last : Infinity;
+  }
+  return Math.min(
+    firstLit && first >= 0 ? first : Infinity,
+    lastLit && last >= 0 ? last : Infinity,
+  );
 }
 
-/** A place `from + t direction` is inside where a t² + 2 b t + c ≤ 0, and lit where start + t along > 0. */
-function alongLine(cone: Cone, from: Point, { x, y }: Point) {
-  const cos2 = Math.cos(cone.halfAngleRad) ** 2;
-  const [ax, ay] = cone.axis;
-  const ray = toApex(cone, from);
-  const along = x * ax + y * ay;
-  const start = dot(ray, cone.axis);
-  return {
-    a: cos2 * (x * x + y * y) - along * along,
-    b: cos2 * (ray[0] * x + ray[1] * y) - start * along,
-    c: cos2 * dot(ray, ray) - start * start,
-    start,
-    along,
-  };
-}
+/** a times the root of a t² + 2 b t + c that loses no digits to cancellation; the other is c over it. */
+const lesserRoot = (b: number, discriminant: number): number =>
+  -(b + Math.sign(b || 1) * Math.sqrt(discriminant));
 
 /** Below this the square term is rounding alone. */
 const STRAIGHT = 1e-15;
 
-/** Roots of a t² + 2 b t + c, without losing digits to cancellation; one when it is straight. */
-function roots(a: number, b: number, c: number, rootOfDiscriminant: number): number[] {
-  if (Math.abs(a) < STRAIGHT) return b === 0 ? [] : [-c / (2 * b)];
-  const q = -(b + Math.sign(b || 1) * rootOfDiscriminant);
-  return q === 0 ? [0] : [q / a, c / q];
-}
-
 /** The stretch of a straight line, in steps of `direction` from a place, that lies inside the cone. */
-export function slice(cone: Cone, from: Point, direction: Point): Span {
-  const { a, b, c, start, along } = alongLine(cone, from, direction);
+export const slice = (cone: Cone, from: Point, { x, y }: Point): Span =>
+  sliceIn(Math.cos(cone.halfAngleRad) ** 2, cone.axis, toApex(cone, from), x, y);
+
+const EMPTY: Span = { low: Infinity, high: -Infinity };
+
+function sliceIn(cos2: number, axis: Vec3, ray: Vec3, x: number, y: number): Span {
+  const along = x * axis[0] + y * axis[1];
+  const start = dot(ray, axis);
+  const a = cos2 * (x * x + y * y) - along * along;
+  const b = cos2 * (ray[0] * x + ray[1] * y) - start * along;
+  const c = cos2 * dot(ray, ray) - start * start;
   const discriminant = b * b - a * c;
-  const empty: Span = { low: Infinity, high: -Infinity };
   if (Math.abs(a) < 1e-12) {
     const edge = -c / (2 * b);
     return b > 0 ? { low: -Infinity, high: edge } : { low: edge, high: Infinity };
   }
-  if (discriminant < 0) return empty;
-  const [one = 0, two = one] = roots(a, b, c, Math.sqrt(discriminant));
-  const [low, high] = [Math.min(one, two), Math.max(one, two)];
-  if (a > 0) return start + along * ((low + high) / 2) > 0 ? { low, high } : empty;
+  if (discriminant < 0) return EMPTY;
+  const q = lesserRoot(b, discriminant);
+  const one = q === 0 ? 0 : q / a;
+  const two = q === 0 ? 0 : c / q;
+  const low = Math.min(one, two);
+  const high = Math.max(one, two);
+  if (a > 0) return start + along * ((low + high) / 2) > 0 ? { low, high } : EMPTY;
   return along > 0 ? { low: high, high: Infinity } : { low: -Infinity, high: low };
 }
 
@@ -147,11 +166,16 @@ export function slice(cone: Cone, from: Point, direction: Point): Span {
  * cone's section is convex, so the four corners are in exactly when it is one interval.
  */
 export function allowedTravel(cone: Cone, frame: Frame, direction: Point): Span {
-  const each = CORNERS.map((corner) => slice(cone, frameCorner(frame, corner), direction));
-  return {
-    low: Math.max(...each.map(({ low }) => low)),
-    high: Math.min(...each.map(({ high }) => high)),
-  };
+  const cos2 = Math.cos(cone.halfAngleRad) ** 2;
+  const { x, y } = direction;
+  let low = -Infinity;
+  let high = Infinity;
+  for (let i = 0; i < 4; i++) {
+    const span = sliceIn(cos2, cone.axis, toApex(cone, cornerAt(frame, i)), x, y);
+    low = Math.max(low, span.low);
+    high = Math.min(high, span.high);
+  }
+  return { low, high };
 }
 
 export interface CornerMargin {
@@ -165,24 +189,103 @@ export interface CornerMargin {
  */
 export function cornerMarginMm(cone: Cone, frame: Frame, corner: Corner): number {
   const from = axisPoint(cone);
-  const to = frameCorner(frame, corner);
-  const span = Math.hypot(to.x - from.x, to.y - from.y);
-  if (span === 0) return reach(cone, from, { x: 1, y: 0 });
-  return reach(cone, from, { x: (to.x - from.x) / span, y: (to.y - from.y) / span }) - span;
+  const cos2 = Math.cos(cone.halfAngleRad) ** 2;
+  return marginFrom(cos2, cone.axis, toApex(cone, from), from, frameCorner(frame, corner));
 }
 
 /** The corner with least margin; of corners that tie, the first in reading order. */
 export function worstCorner(cone: Cone, frame: Frame): CornerMargin {
-  let worst: CornerMargin | undefined;
-  for (const corner of CORNERS) {
-    const marginMm = cornerMarginMm(cone, frame, corner);
-    if (!worst || marginMm < worst.marginMm - 1e-9) worst = { corner, marginMm };
+  const cos2 = Math.cos(cone.halfAngleRad) ** 2;
+  const from = axisPoint(cone);
+  const ray = toApex(cone, from);
+  let [worst, worstMm] = [0, NaN];
+  for (let i = 0; i < 4; i++) {
+    const marginMm = marginFrom(cos2, cone.axis, ray, from, cornerAt(frame, i));
+    if (i > 0 && !(marginMm < worstMm - TIE_MM)) continue;
+    worst = i;
+    worstMm = marginMm;
   }
-  return worst!;
+  return { corner: CORNERS[worst]!, marginMm: worstMm };
 }
 
-export const frameCovered = (cone: Cone, frame: Frame): boolean =>
-  CORNERS.every((corner) => covers(cone, frameCorner(frame, corner)));
+/** Margins this close are the same. */
+const TIE_MM = 1e-9;
+
+/** Margin of a corner, seen from where the axis meets the sensor. */
+function marginFrom(cos2: number, axis: Vec3, ray: Vec3, from: Point, to: Point): number {
+  const span = Math.hypot(to.x - from.x, to.y - from.y);
+  if (span === 0) return reachIn(cos2, axis, ray, 1, 0);
+  return reachIn(cos2, axis, ray, (to.x - from.x) / span, (to.y - from.y) / span) - span;
+}
+
+/** Whether all of a frame lies inside the cone. */
+export function frameCovered(cone: Cone, frame: Frame): boolean {
+  const cos = Math.cos(cone.halfAngleRad);
+  const slack = EDGE * cone.imageDistanceMm;
+  for (let i = 0; i < 4; i++) {
+    const ray = toApex(cone, cornerAt(frame, i));
+    if (!(dot(ray, cone.axis) >= length(ray) * cos - slack)) return false;
+  }
+  return true;
+}
+
+/** How a frame lies in the circle and in its sharp core. */
+export interface FrameLight {
+  readonly covered: boolean;
+  readonly sharp: boolean;
+  /** The corners with least margin to the circle and to the core. */
+  readonly worst: CornerMargin;
+  readonly softest: CornerMargin;
+  /** Of the darkest corner, stops; not always the one nearest the edge. */
+  readonly falloffStops: number;
+}
+
+/**
+ * All that one looks at the four corners for, in one pass: {@link frameCovered}, {@link worstCorner} and
+ * {@link cornerFalloffStops} give the same one by one.
+ * @param core the same cone, narrower
+ */
+export function frameLight(cone: Cone, core: Cone, frame: Frame): FrameLight {
+  const { axis } = cone;
+  const [cos, coreCos] = [Math.cos(cone.halfAngleRad), Math.cos(core.halfAngleRad)];
+  const slack = EDGE * cone.imageDistanceMm;
+  const from = axisPoint(cone);
+  const middle = toApex(cone, from);
+  const [cos2, coreCos2] = [cos ** 2, coreCos ** 2];
+  let [covered, sharp, falloff] = [true, true, -Infinity];
+  let [worst, worstMm, softest, softestMm] = [0, NaN, 0, NaN];
+  for (let i = 0; i < 4; i++) {
+    const place = cornerAt(frame, i);
+    const ray = toApex(cone, place);
+    const beta = dot(ray, axis);
+    const long = length(ray);
+    covered &&= beta >= long * cos - slack;
+    sharp &&= beta >= long * coreCos - slack;
+    falloff = Math.max(falloff, falloffOf(cone, ray));
+    const across = place.x - from.x;
+    const up = place.y - from.y;
+    const span = Math.hypot(across, up);
+    const x = span === 0 ? 1 : across / span;
+    const y = span === 0 ? 0 : up / span;
+    const marginMm = reachIn(cos2, axis, middle, x, y) - span;
+    if (i === 0 || marginMm < worstMm - TIE_MM) {
+      worst = i;
+      worstMm = marginMm;
+    }
+    const softMm = reachIn(coreCos2, axis, middle, x, y) - span;
+    if (i === 0 || softMm < softestMm - TIE_MM) {
+      softest = i;
+      softestMm = softMm;
+    }
+  }
+  return {
+    covered,
+    sharp,
+    worst: { corner: CORNERS[worst]!, marginMm: worstMm },
+    softest: { corner: CORNERS[softest]!, marginMm: softestMm },
+    falloffStops: falloff,
+  };
+}
 
 /** Natural falloff of a straight lens under an angle whose tangent is given, stops. */
 const naturalStops = (tan: number): number => 2 * Math.log2(1 + tan * tan);
@@ -218,8 +321,10 @@ function measuredStops(fall: readonly FallAt[], ray: Vec3, beta: number): number
  * Where the cone carries measured falloff, that, with what the lean adds.
  * Source: Ray (2002); the leaned form by summing over the stop.
  */
-export function falloffStops(cone: Cone, place: Point): number {
-  const ray = toApex(cone, place);
+export const falloffStops = (cone: Cone, place: Point): number =>
+  falloffOf(cone, toApex(cone, place));
+
+function falloffOf(cone: Cone, ray: Vec3): number {
   const beta = dot(ray, cone.axis);
   if (cone.fall && beta > 0 && ray[2] > 0) return measuredStops(cone.fall, ray, beta);
   return beta > 0 && ray[2] > 0 ? -Math.log2((beta * ray[2] ** 3) / length(ray) ** 4) : Infinity;

@@ -130,13 +130,14 @@ interface Pose {
 }
 
 function pose(question: SolveQuestion, a: number, b: number, setting: number): Pose {
-  const leans = leaning(question, a, b);
-  const stance = stanceOf({ ...question.standards, ...leans });
+  const { lens, rear } = leaning(question, a, b);
+  const { front, back, pivotMm, rearPivotMm } = question.standards;
+  const stance = stanceOf({ lens, rear, front, back, pivotMm, rearPivotMm });
   const f = question.focalLengthMm(setting);
   const bed = f * (1 + setting);
   // A step that would put the sensor before the lens leaves it a hair behind.
   const v = Math.max(imageDistanceOnBed(stance, bed), 1e-3 * f);
-  return { ...leans, stance, f, v, bed, centre: lensFromMark(stance, v) };
+  return { lens, rear, stance, f, v, bed, centre: lensFromMark(stance, v) };
 }
 
 /**
@@ -147,8 +148,9 @@ function pose(question: SolveQuestion, a: number, b: number, setting: number): P
 function missMm(question: SolveQuestion, at: Pose, mark: SolveMark): number {
   const { stance, f, v, centre } = at;
   const { axis, basis, still } = stance;
-  const [ox, oy, oz] = mark.at;
-  let [x, y, z] = [ox, oy, oz];
+  let x = mark.at[0];
+  let y = mark.at[1];
+  let z = mark.at[2];
   if (!still) {
     x = dot(mark.at, basis.right);
     y = dot(mark.at, basis.up);
@@ -205,8 +207,8 @@ export function solveFocus(question: SolveQuestion): Solved {
   const fill = (p: Float64Array, out: Float64Array): void => {
     const at = pose(question, p[0]!, p[1]!, p[2]!);
     let k = 0;
-    for (const mark of sharp) out[k++] = missMm(question, at, mark);
-    for (const mark of soft) out[k++] = missMm(question, at, mark);
+    for (let i = 0; i < sharp.length; i++) out[k++] = missMm(question, at, sharp[i]!);
+    for (let i = 0; i < soft.length; i++) out[k++] = missMm(question, at, soft[i]!);
     if (leanLimited) {
       const own = lensAxis(freedom.kind === 'rear' ? at.rear : at.lens);
       out[k++] = at.f * (own[2] - cosLean);

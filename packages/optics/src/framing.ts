@@ -31,7 +31,8 @@ export function movementForEdge(
 ): number | null {
   const [i, axis] = movement === 'rise' ? ([1, 'y'] as const) : ([0, 'x'] as const);
   const { imageDistanceMm: v, back } = view;
-  const still = movement === 'rise' ? { ...set, riseMm: 0 } : { ...set, shiftMm: 0 };
+  const still =
+    movement === 'rise' ? { riseMm: 0, shiftMm: set.shiftMm } : { riseMm: set.riseMm, shiftMm: 0 };
   const lens = lensAt(view, still);
   const way = view.lens[movement];
   const centre = toPicture(back, still)[axis] + edgeMm;
@@ -158,30 +159,36 @@ function risesAt(bounds: readonly Bound[], rise: Span, d: number): Span | null {
   return low <= high + SLACK * (1 + Math.abs(high)) ? { low, high } : null;
 }
 
-function roots(c0: number, c1: number, c2: number): number[] {
-  if (Math.abs(c2) < 1e-300) return c1 === 0 ? [] : [-c0 / c1];
-  const discriminant = c1 * c1 - 4 * c2 * c0;
-  if (discriminant < 0) return [];
-  const q = -(c1 + (c1 < 0 ? -1 : 1) * Math.sqrt(discriminant)) / 2;
-  return q === 0 ? [0] : [q / c2, c0 / q];
-}
-
-/** Distances at which two bounds meet at one rise, or one of them turns over. */
-function candidates(bounds: readonly Bound[]): number[] {
-  const found: number[] = [];
-  bounds.forEach((one, i) => {
-    found.push(...roots(one.a[0], one.a[1], 0), ...roots(one.b[0], one.b[1], 0));
-    for (const { a, b } of bounds.slice(i + 1)) {
-      found.push(
-        ...roots(
-          one.a[0] * b[0] - a[0] * one.b[0],
-          one.a[0] * b[1] + one.a[1] * b[0] - a[0] * one.b[1] - a[1] * one.b[0],
-          one.a[1] * b[1] - a[1] * one.b[1],
-        ),
+/**
+ * Tells every distance at which two bounds meet at one rise, or one of them turns over: the roots of
+ * c0 + c1 d + c2 d².
+ */
+function eachCandidate(bounds: readonly Bound[], tell: (d: number) => void): void {
+  const ask = (c0: number, c1: number, c2: number): void => {
+    if (Math.abs(c2) < 1e-300) {
+      if (c1 !== 0) tell(-c0 / c1);
+      return;
+    }
+    const discriminant = c1 * c1 - 4 * c2 * c0;
+    if (discriminant < 0) return;
+    const q = -(c1 + (c1 < 0 ? -1 : 1) * Math.sqrt(discriminant)) / 2;
+    if (q === 0) return;
+    tell(q / c2);
+    tell(c0 / q);
+  };
+  for (let i = 0; i < bounds.length; i++) {
+    const one = bounds[i]!;
+    ask(one.a[0], one.a[1], 0);
+    ask(one.b[0], one.b[1], 0);
+    for (let j = i + 1; j < bounds.length; j++) {
+      const { a, b } = bounds[j]!;
+      ask(
+        one.a[0] * b[0] - a[0] * one.b[0],
+        one.a[0] * b[1] + one.a[1] * b[0] - a[0] * one.b[1] - a[1] * one.b[0],
+        one.a[1] * b[1] - a[1] * one.b[1],
       );
     }
-  });
-  return found.filter((d) => Number.isFinite(d) && d > 0).sort((a, b) => a - b);
+  }
 }
 
 /** Ends of the rise as bounds like the others. */
@@ -220,9 +227,13 @@ export function leastDistanceThatFits(
   if (rise.low > rise.high) return null;
   return settled(view, (drawnAtMm) => {
     const bounds = boundsOf(view, frame, rectangle, drawnAtMm);
-    const serves = (d: number): Span | null => risesAt(bounds, rise, d);
-    const found = candidates([...bounds, ...endsOf(rise)]).find((d) => serves(d) !== null) ?? null;
-    return { found, rise: found === null ? null : serves(found) };
+    let [found, serves]: [number | null, Span | null] = [null, null];
+    eachCandidate([...bounds, ...endsOf(rise)], (d) => {
+      if (!(d > 0 && d < (found ?? Infinity))) return;
+      const here = risesAt(bounds, rise, d);
+      if (here) [found, serves] = [d, here];
+    });
+    return { found, rise: serves };
   });
 }
 

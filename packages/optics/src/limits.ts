@@ -47,9 +47,13 @@ export function movementLimits(
   const [left, right] = one('shift');
   const neither = (a: Limit, b: Limit): boolean => a.mm === null || b.mm === null;
   const none: Limit = { mm: null, by: 'circle' };
+  const upright = neither(fall, rise);
+  const level = neither(left, right);
   return {
-    ...(neither(fall, rise) ? { rise: none, fall: none } : { rise, fall }),
-    ...(neither(left, right) ? { left: none, right: none } : { left, right }),
+    rise: upright ? none : rise,
+    fall: upright ? none : fall,
+    left: level ? none : left,
+    right: level ? none : right,
   };
 }
 

@@ -15,6 +15,11 @@ export interface LinearProgram {
   readonly least: Float64Array;
   readonly count: number;
   readonly budget: Budget;
+  /**
+   * So many pairs of rows come first, alike but for the sign of their first unknowns, with 1 at the next
+   * one and nothing after: told, they are looked at once. None unless given.
+   */
+  readonly mirrored?: { readonly pairs: number; readonly unknowns: number };
 }
 
 /**
@@ -27,12 +32,17 @@ export interface Basis {
   /** Columns of the inverse, and what each condition is worth. */
   readonly inverse: Float64Array;
   readonly worth: Float64Array;
+  /** Room to reckon in. */
+  readonly entering: Float64Array;
+  readonly mix: Float64Array;
 }
 
 export const newBasis = (unknowns: number): Basis => ({
   of: new Int32Array(unknowns),
   inverse: new Float64Array(unknowns * unknowns),
   worth: new Float64Array(unknowns),
+  entering: new Float64Array(unknowns),
+  mix: new Float64Array(unknowns),
 });
 
 /** Breaks ties between unknowns that cost nothing, so that no step goes round in a circle. */
@@ -53,7 +63,7 @@ export function leastCost(
 ): Float64Array | null {
   const { cost, low, high, rows, least, count, budget } = program;
   const n = cost.length;
-  const { of, inverse, worth } = basis;
+  const { of, inverse, worth, entering, mix } = basis;
   const x = Float64Array.from(low);
   if (goesOn) begin();
   else {
@@ -65,8 +75,6 @@ export function leastCost(
     }
   }
   let index = -1;
-  const entering = new Float64Array(n);
-  const mix = new Float64Array(n);
   const most = 60 + 12 * (n + Math.ceil(Math.sqrt(count)));
   for (let round = 0; round < most; round++) {
     budget.left -= count * n + n * n;
@@ -114,16 +122,41 @@ export function leastCost(
   function worstBroken(at: Float64Array, of: LinearProgram, into: Float64Array): number {
     let worst = 0;
     index = -1;
-    for (let i = 0; i < of.count; i++) {
+    const broken = (i: number, value: number): void => {
+      const off = least[i]! - value;
+      if (off > worst + 1e-13 * (1 + Math.abs(least[i]!))) {
+        worst = off;
+        index = i;
+      }
+    };
+    const pairs = of.mirrored?.pairs ?? 0;
+    if (of.mirrored) {
+      const { unknowns } = of.mirrored;
+      const next = at[unknowns]!;
+      for (let i = 0; i < 2 * pairs; i += 2) {
+        let value = 0;
+        for (let j = 0; j < unknowns; j++) value += rows[i * n + j]! * at[j]!;
+        broken(i, value + next);
+        broken(i + 1, next - value);
+      }
+    }
+    for (let i = 2 * pairs; i < of.count; i++) {
       let value = 0;
       for (let j = 0; j < n; j++) value += rows[i * n + j]! * at[j]!;
-      const off = least[i]! - value;
-      if (off > worst + 1e-13 * (1 + Math.abs(least[i]!))) [worst, index] = [off, i];
+      broken(i, value);
     }
     for (let j = 0; j < n; j++) {
       const slack = 1e-14 * (1 + Math.abs(at[j]!));
-      if (low[j]! - at[j]! > worst + slack) [worst, index] = [low[j]! - at[j]!, -2 - 2 * j];
-      if (at[j]! - high[j]! > worst + slack) [worst, index] = [at[j]! - high[j]!, -3 - 2 * j];
+      const under = low[j]! - at[j]!;
+      if (under > worst + slack) {
+        worst = under;
+        index = -2 - 2 * j;
+      }
+      const over = at[j]! - high[j]!;
+      if (over > worst + slack) {
+        worst = over;
+        index = -3 - 2 * j;
+      }
     }
     if (index === -1) return 0;
     if (index >= 0) into.set(rows.subarray(index * n, index * n + n));

@@ -71,7 +71,11 @@ export function minimax(problem: MinimaxProblem, start: readonly number[]): Mini
   cost[n + 1] = SHORT;
   resting.forEach((i, k) => (cost[n + 2 + k] = rest[i]!));
   const [lower, upper] = [new Float64Array(width), new Float64Array(width).fill(1e9)];
-  const program = { cost, low: lower, high: upper, rows, least, count, budget };
+  const program = {
+    ...{ cost, low: lower, high: upper, rows, least, count, budget },
+    // Each residual counts above and below zero.
+    mirrored: { pairs: residuals, unknowns: n },
+  };
   const basis = newBasis(width);
   const [at, over, under] = [0, 0, 0].map(() => new Float64Array(values)) as [
     Float64Array,

@@ -37,7 +37,8 @@ export const placingAt = (
   centre: Point,
   { shiftMm, riseMm }: SetMovement,
 ): Placing => ({
-  ...ways,
+  shift: ways.shift,
+  rise: ways.rise,
   base: {
     x: centre.x - shiftMm * ways.shift.x - riseMm * ways.rise.x,
     y: centre.y - shiftMm * ways.shift.y - riseMm * ways.rise.y,

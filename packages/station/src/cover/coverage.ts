@@ -1,8 +1,6 @@
 import {
-  cornerFalloffStops,
-  frameCovered,
+  frameLight,
   movementLimits,
-  worstCorner,
   type Corner,
   type Limit,
   type LimitedBy,
@@ -34,16 +32,15 @@ const endOf = ({ mm }: Limit): number | null => (mm === null ? null : finite(mm)
 
 /** How the frame lies in the circle, and how far it may still move. */
 export function reportCoverage(s: Setup): CoverageReport {
-  const worst = worstCorner(s.cone, s.frame);
-  const soft = worstCorner(s.core, s.frame);
+  const light = frameLight(s.cone, s.core, s.frame);
   const limits = movementLimits(s.cone, s.frame, s.mechanism, s.placing, s.set);
   const second = secondStandard(s);
   return {
-    covered: frameCovered(s.cone, s.frame),
-    worst_corner: worst.corner,
-    margin_mm: finite(worst.marginMm * s.factor),
-    sharp: frameCovered(s.core, s.frame),
-    sharp_margin_mm: finite(soft.marginMm * s.factor),
+    covered: light.covered,
+    worst_corner: light.worst.corner,
+    margin_mm: finite(light.worst.marginMm * s.factor),
+    sharp: light.sharp,
+    sharp_margin_mm: finite(light.softest.marginMm * s.factor),
     limits: endsOf(limits),
     limited_by: {
       rise: limits.rise.by,
@@ -53,7 +50,7 @@ export function reportCoverage(s: Setup): CoverageReport {
     },
     ...(second ? { rear_limits: endsOf(second) } : {}),
     filter_clear: filterClear(s),
-    corner_falloff_stops: finite(cornerFalloffStops(s.cone, s.frame)),
+    corner_falloff_stops: finite(light.falloffStops),
   };
 }
 

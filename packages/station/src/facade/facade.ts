@@ -157,14 +157,15 @@ export function framed(s: Setup): boolean {
   if (!station.facade) return true;
   const asks = movementsAsked(facadeView(s, station.facade));
   if (!asks) return false;
-  const { riseMm: r, shiftMm: x } = s.set;
-  return (
-    r >= asks.top - HAIR_MM &&
-    r <= asks.foot + HAIR_MM &&
-    x >= asks.right - HAIR_MM &&
-    x <= asks.left + HAIR_MM
-  );
+  return holds(asks, s);
 }
+
+/** Whether the movements as set are what a façade asks for. */
+const holds = (asks: MovementsAsked, { set: { riseMm: r, shiftMm: x } }: Setup): boolean =>
+  r >= asks.top - HAIR_MM &&
+  r <= asks.foot + HAIR_MM &&
+  x >= asks.right - HAIR_MM &&
+  x <= asks.left + HAIR_MM;
 
 /** What of a façade a station frames, and from where it would. */
 export function reportFacade(s: Setup, facade: Facade): FacadeReport {
@@ -174,7 +175,7 @@ export function reportFacade(s: Setup, facade: Facade): FacadeReport {
   const least = leastDistanceThatFits(view, frame, rectangle, rise);
   return {
     fits: rectangleFits(view, frame, rectangle, rise, distanceMm),
-    framed: framed(s),
+    framed: asks !== null && holds(asks, s),
     rise_needed_mm: asks && asks.top,
     rise_before_foot_is_cut_mm: asks && rectangle.foot ? asks.foot : null,
     distance_needed_m: least === null ? null : least / M,

@@ -128,7 +128,15 @@ export class Reading implements Readings {
 export const readingOf = (station: Station): Reading => new Reading(setupOf(station));
 
 /** All that a station gives outright: everything but what has to be searched for. */
-export const readings = (station: Station): Readings => readingOf(station).toJSON();
+export function readings(station: Station): Readings {
+  const s = setupOf(station);
+  const all: Record<string, unknown> = {};
+  for (const name of NAMES) {
+    const section = SECTIONS[name](s);
+    if (section !== undefined) all[name] = section;
+  }
+  return all as unknown as Readings;
+}
 
 function turning(station: Station): Report['turning'] {
   const found = turningOf(station);
