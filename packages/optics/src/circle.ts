@@ -64,9 +64,14 @@ export function ringStops(fMin: number, fMax: number): number[] {
 
 /** As a ring says it: 11 for 11.31; any other f-number as it is. */
 export function engravedFNumber(fNumber: number): number {
-  const named = THIRDS.find((each) => Math.abs(meantFNumber(each) / fNumber - 1) < ENGRAVED / 10);
-  return named ?? fNumber;
+  const at = MEANT.findIndex((meant) => Math.abs(meant / fNumber - 1) < ENGRAVED / 10);
+  return at < 0 ? fNumber : THIRDS[at]!;
 }
+
+/** The power of the sixth root of two that an engraved f-number stands for. */
+const powerOf = (fNumber: number): number => 2 ** (Math.round(6 * Math.log2(fNumber)) / 6);
+
+const MEANT = THIRDS.map(powerOf);
 
 /**
  * An engraved f-number is a rounded power of √2: f/11 means 11.31. Source: ISO 517.
@@ -74,7 +79,7 @@ export function engravedFNumber(fNumber: number): number {
  */
 export function meantFNumber(fNumber: number): number {
   const engraved = THIRDS.some((each) => Math.abs(each - fNumber) < 1e-6);
-  return engraved ? 2 ** (Math.round(6 * Math.log2(fNumber)) / 6) : fNumber;
+  return engraved ? powerOf(fNumber) : fNumber;
 }
 
 /**

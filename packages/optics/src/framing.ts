@@ -22,30 +22,41 @@ const ROUNDS = 8;
  * back, across for shift and up for rise.
  * @returns mm as set; null when the point is not ahead of the lens
  */
-export function movementForEdge(
+export const movementForEdge = (
   view: FramingView,
   movement: 'rise' | 'shift',
   set: SetMovement,
   point: Vec3,
   edgeMm: number,
-): number | null {
-  const [i, axis] = movement === 'rise' ? ([1, 'y'] as const) : ([0, 'x'] as const);
+): number | null => edgeFinder(view, movement, set)(point, edgeMm);
+
+/** {@link movementForEdge} for many points: what they share is worked out once. */
+export function edgeFinder(
+  view: FramingView,
+  movement: 'rise' | 'shift',
+  set: SetMovement,
+): (point: Vec3, edgeMm: number) => number | null {
+  const rises = movement === 'rise';
+  const i = rises ? 1 : 0;
   const { imageDistanceMm: v, back } = view;
-  const still =
-    movement === 'rise' ? { riseMm: 0, shiftMm: set.shiftMm } : { riseMm: set.riseMm, shiftMm: 0 };
+  const still = rises ? { riseMm: 0, shiftMm: set.shiftMm } : { riseMm: set.riseMm, shiftMm: 0 };
   const lens = lensAt(view, still);
   const way = view.lens[movement];
-  const centre = toPicture(back, still)[axis] + edgeMm;
-  let found = movement === 'rise' ? set.riseMm : set.shiftMm;
-  for (let round = 0; round < ROUNDS; round++) {
-    // v (P − L − m w) = (c + m c′ + edge) z, with z as the last round left it.
-    const z = point[2] - lens[2] - found * way[2];
-    if (z <= 0) return null;
-    const next = (v * (point[i] - lens[i]) - centre * z) / (v * way[i] + back[movement][axis] * z);
-    if (way[2] === 0 || next === found) return next;
-    found = next;
-  }
-  return found;
+  const middle = toPicture(back, still);
+  const [middleMm, backWay] = rises ? [middle.y, back.rise.y] : [middle.x, back.shift.x];
+  return (point, edgeMm) => {
+    const centre = middleMm + edgeMm;
+    let found = rises ? set.riseMm : set.shiftMm;
+    for (let round = 0; round < ROUNDS; round++) {
+      // v (P − L − m w) = (c + m c′ + edge) z, with z as the last round left it.
+      const z = point[2] - lens[2] - found * way[2];
+      if (z <= 0) return null;
+      const next = (v * (point[i] - lens[i]) - centre * z) / (v * way[i] + backWay * z);
+      if (way[2] === 0 || next === found) return next;
+      found = next;
+    }
+    return found;
+  };
 }
 
 function lensAt({ lens: { base, shift, rise } }: FramingView, set: SetMovement): Vec3 {

@@ -29,6 +29,18 @@ export function editedStation(changed: Station, before: Station): Result<Station
   return { ok: true, value: after };
 }
 
+/**
+ * Whether a change of a station holds to every rule: {@link parseStation} of it, at the cost of what
+ * changed where the station itself is sound.
+ */
+export function changeParses(after: Station, before: Station): boolean {
+  if (!SOUND.has(before)) {
+    if (!parseStation(before).ok) return parseStation(after).ok;
+    SOUND.add(before);
+  }
+  return changedPartsSound(after, before) || parseStation(after).ok;
+}
+
 /** Whether all that is new in a station is as the schema has it, and the whole holds to the rules. */
 function changedPartsSound(after: Station, before: Station): boolean {
   const fields = new Set([...Object.keys(after), ...Object.keys(before)]);

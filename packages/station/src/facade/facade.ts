@@ -4,7 +4,7 @@ import {
   type Cone,
   leastDistanceThatFits,
   lensTravel,
-  movementForEdge,
+  edgeFinder,
   rectangleFits,
   type Corner3,
   type FramingFrame,
@@ -111,20 +111,6 @@ export function facadeView(s: Setup, facade: Facade): FacadeView {
   };
 }
 
-/** Of two corners the movement that asks more; null when one is not ahead of the lens. */
-function asked(
-  { view, frame, distanceMm }: FacadeView,
-  corners: readonly Corner3[],
-  movement: 'shift' | 'rise',
-  edgeMm: number,
-  pick: (...each: number[]) => number,
-): number | null {
-  const each = corners.map((corner) =>
-    movementForEdge(view, movement, frame.set, cornerAt(corner, distanceMm), edgeMm),
-  );
-  return each.includes(null) ? null : pick(...(each as number[]));
-}
-
 /** Movements, as set, that bring each side of the façade to its edge of the frame. */
 export interface MovementsAsked {
   /** The least rise with the top in, and the largest with the foot in; the top itself where no foot is wanted. */
@@ -136,15 +122,37 @@ export interface MovementsAsked {
 }
 
 /** Null when a corner of the façade is not ahead of the lens. */
-export function movementsAsked(seen: FacadeView): MovementsAsked | null {
-  const { rectangle, frame } = seen;
-  const { edges } = frame;
-  const all = [...rectangle.top, ...(rectangle.foot ?? [])];
-  const top = asked(seen, rectangle.top, 'rise', edges.top, Math.max);
-  const foot = asked(seen, rectangle.foot ?? rectangle.top, 'rise', edges.bottom, Math.min);
-  const right = asked(seen, all, 'shift', edges.right, Math.max);
-  const left = asked(seen, all, 'shift', edges.left, Math.min);
-  if (top === null || foot === null || right === null || left === null) return null;
+export function movementsAsked({
+  view,
+  frame,
+  rectangle,
+  distanceMm,
+}: FacadeView): MovementsAsked | null {
+  const { edges, set } = frame;
+  const there = (corner: Corner3): Vec3 => cornerAt(corner, distanceMm);
+  const tops = rectangle.top.map(there);
+  const feet = rectangle.foot?.map(there) ?? [];
+  const [rise, shift] = [edgeFinder(view, 'rise', set), edgeFinder(view, 'shift', set)];
+  let [top, foot, right, left] = [-Infinity, Infinity, -Infinity, Infinity];
+  for (const place of tops) {
+    const asked = rise(place, edges.top);
+    if (asked === null) return null;
+    top = Math.max(top, asked);
+  }
+  // Where the foot is not wanted the top itself must still lie above the frame's foot.
+  for (const place of rectangle.foot ? feet : tops) {
+    const asked = rise(place, edges.bottom);
+    if (asked === null) return null;
+    foot = Math.min(foot, asked);
+  }
+  for (const places of [tops, feet]) {
+    for (const place of places) {
+      const [most, least] = [shift(place, edges.right), shift(place, edges.left)];
+      if (most === null || least === null) return null;
+      right = Math.max(right, most);
+      left = Math.min(left, least);
+    }
+  }
   return { top, foot, right, left };
 }
 

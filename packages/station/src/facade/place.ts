@@ -1,8 +1,9 @@
 import { allowedTravel, bisect, toPicture, type Cone, type Span } from '@gangway/optics';
 import type { Station } from '../document/station.js';
 import { stateOf } from '../optical/state.js';
-import { setupOf, type Setup } from '../optical/setup.js';
-import { allowedRise, movementsAsked, facadeView } from './facade.js';
+import { rigFacts } from '../optical/facts.js';
+import { setup, type Setup } from '../optical/setup.js';
+import { allowedRise, movementsAsked, facadeView, type MovementsAsked } from './facade.js';
 import { framedWell } from './verdict.js';
 import { rounded } from '../words/rounded.js';
 
@@ -51,29 +52,59 @@ const within = (a: Span, b: Span): Span => ({
 const keptOr = (span: Span, now: number): number | null =>
   now >= span.low && now <= span.high ? now : settableIn(span, now);
 
+/** A station before its movements are found: what its façade asks for. */
+interface Asked {
+  readonly station: Station;
+  readonly s: Setup;
+  readonly asks: MovementsAsked;
+}
+
+/** Null where no movement at all has the whole façade in the frame. */
+function askedOf(station: Station): Asked | null {
+  const { facade } = station;
+  if (!facade) return null;
+  const s = setup(rigFacts(station), station);
+  const asks = movementsAsked(facadeView(s, facade));
+  return asks && asks.top <= asks.foot && asks.right <= asks.left ? { station, s, asks } : null;
+}
+
 /**
  * The station with rise and shift that frame its façade, moved as little as need be; null when
  * no allowed movement does. Where it can be, no corner is left past the sharp core.
  * @param share of the allowed rise that may be used
  */
 export function movedToFrame(station: Station, share = 1): Station | null {
-  const crisp = movedWithin(station, share, 'core');
-  return crisp && stateOf(crisp) === 'sharp' ? crisp : movedWithin(station, share, 'cone');
+  const asked = askedOf(station);
+  return asked && (crispWithin(asked, share) ?? movedWithin(asked, share, 'cone'));
 }
 
-function movedWithin(station: Station, share: number, edge: 'core' | 'cone'): Station | null {
-  const { facade } = station;
-  if (!facade) return null;
-  const s = setupOf(station);
-  const asks = movementsAsked(facadeView(s, facade));
-  if (!asks) return null;
+/** Whether {@link movedToFrame} finds anything. */
+function canBeFramed(station: Station, share: number): boolean {
+  const asked = askedOf(station);
+  // The circle is the wider of the two: asked first, it seldom leaves anything to the core.
+  return (
+    asked !== null &&
+    (movedWithin(asked, share, 'cone') !== null || crispWithin(asked, share) !== null)
+  );
+}
+
+function crispWithin(asked: Asked, share: number): Station | null {
+  const crisp = movedWithin(asked, share, 'core');
+  return crisp && stateOf(crisp) === 'sharp' ? crisp : null;
+}
+
+function movedWithin(
+  { station, s, asks }: Asked,
+  share: number,
+  edge: 'core' | 'cone',
+): Station | null {
   const shift = keptOr(
     within({ low: asks.right, high: asks.left }, shiftSpan(s, s[edge])),
     station.movements.shift_mm,
   );
   if (shift === null) return null;
   const across = { ...station, movements: { ...station.movements, shift_mm: shift } };
-  const moved = setupOf(across);
+  const moved = shift === station.movements.shift_mm ? s : setup(s.facts, across);
   const rise = keptOr(
     within({ low: asks.top, high: asks.foot }, eased(allowedRise(moved, moved[edge]), share)),
     station.movements.rise_mm,
@@ -101,13 +132,17 @@ export function leastThatFrames(
     { length: STEPS },
     (_, i) => unit * (most / unit) ** (i / (STEPS - 1)),
   );
-  const whole = amounts.findIndex((amount) => at(amount, 1) !== null);
+  const serves = (amount: number, share: number): boolean => {
+    const station = change(amount);
+    return station !== null && canBeFramed(station, share);
+  };
+  const whole = amounts.findIndex((amount) => serves(amount, 1));
   if (whole < 0) return null;
   for (const share of [SENSIBLE, 1]) {
-    const first = amounts.findIndex((amount, i) => i >= whole && at(amount, share) !== null);
+    const first = amounts.findIndex((amount, i) => i >= whole && serves(amount, share));
     if (first < 0) continue;
     const below = first === 0 ? 0 : amounts[first - 1]!;
-    const good = bisect(amounts[first]!, below, (amount) => at(amount, share) !== null, unit / 2);
+    const good = bisect(amounts[first]!, below, (amount) => serves(amount, share), unit / 2);
     const up = rounded(Math.ceil(good / unit - 1e-9) * unit, 6);
     const after = at(up, share);
     if (after) return { amount: up, after };

@@ -110,7 +110,15 @@ function focalLengthOf(s: Setup): (setting: number) => number {
   const lens = s.facts.focusing;
   if (!lens.close || s.station.focus.image_distance_mm !== undefined) return () => s.engravedMm;
   const { ahead } = s;
-  return (m) => ahead * focusedAtMagnification(lens, UPRIGHT, m / ahead).focalLengthMm;
+  // A search leans at one setting several times over.
+  let [last, known] = [NaN, NaN];
+  return (m) => {
+    if (m !== last) {
+      known = ahead * focusedAtMagnification(lens, UPRIGHT, m / ahead).focalLengthMm;
+      last = m;
+    }
+    return known;
+  };
 }
 
 /**

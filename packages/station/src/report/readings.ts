@@ -11,7 +11,7 @@ import {
   magnificationAt,
   planeOfSharpFocus,
 } from '@gangway/optics';
-import { assumedWhy, assumptionsIn } from './assumed.js';
+import { assumedLines } from './assumed.js';
 import { measurementsOf } from './measured.js';
 import { turningOf } from '../optical/turning.js';
 import { reportFacade } from '../facade/facade.js';
@@ -38,12 +38,7 @@ const SECTIONS = {
   marks: (s: Setup) => (s.station.marks ? reportMarks(heldOrMounted(s)) : undefined),
   turn_in: (s: Setup) => (s.station.turn_in ? reportTurnIn(s, s.station.turn_in) : undefined),
   turning: ({ station }: Setup) => turning(station),
-  assumed: (s: Setup) =>
-    assumptionsIn(s).map((each) => ({
-      pointer: each.pointer,
-      value: each.value,
-      why: assumedWhy(each),
-    })),
+  assumed: assumedLines,
   measured: ({ station }: Setup) => {
     const found = measurementsOf(station).map(({ pointer, why }) => ({ pointer, why }));
     return found.length > 0 ? found : undefined;

@@ -1,3 +1,4 @@
+import { perRig } from '../optical/facts.js';
 import type { Setup } from '../optical/setup.js';
 import { blanksIn } from './blanks.js';
 import {
@@ -29,19 +30,27 @@ export interface RigReport {
 const metresOrNull = (mm: number | null): number | null =>
   mm === null || !Number.isFinite(mm) ? null : Number((mm / 1000).toPrecision(12));
 
+/** How far the gear focuses. */
+const reachSaid = perRig(({ reach, ahead, behind }) => ({
+  reaches_infinity: reach.reachesInfinity,
+  farthest_focus_m: metresOrNull(reach.farthestMm),
+  closest_focus_m: metresOrNull(reach.closestMm),
+  largest_magnification:
+    reach.largestMagnification === null ? null : reach.largestMagnification * ahead * behind,
+}));
+
 /** The report's `rig` part. */
 export function rigReport(s: Setup): RigReport {
-  const { reach } = s.facts;
+  const reach = reachSaid(s.facts);
   const problems = problemsIn(s);
   const unknown = blanksIn(s).map(({ pointer }) => pointer);
   const stopped = problems.some(({ severity }) => severity === 'stop');
   return {
     mounts: !problems.some(keepsApart),
-    reaches_infinity: reach.reachesInfinity,
-    farthest_focus_m: metresOrNull(reach.farthestMm),
-    closest_focus_m: metresOrNull(reach.closestMm),
-    largest_magnification:
-      reach.largestMagnification === null ? null : reach.largestMagnification * s.ahead * s.factor,
+    reaches_infinity: reach.reaches_infinity,
+    farthest_focus_m: reach.farthest_focus_m,
+    closest_focus_m: reach.closest_focus_m,
+    largest_magnification: reach.largest_magnification,
     works: stopped ? 'no' : unknown.length > 0 ? 'may' : 'yes',
     unknown,
     problems: problems.map((problem) => {

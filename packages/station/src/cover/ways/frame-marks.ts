@@ -5,7 +5,7 @@ import { marksOutside, picturedMarks } from '../../optical/framed-marks.js';
 import { setupOf } from '../../optical/setup.js';
 import { standingOf, stateOf } from '../../optical/state.js';
 import { asSettable } from '../../optical/turning.js';
-import { parseStation } from '../../document/parse.js';
+import { changeParses } from '../../document/edited.js';
 import { alsoWords } from '../../ways/changes.js';
 import { stopDown } from '../../ways/stop-down.js';
 import { turnBack } from '../../ways/turn-back.js';
@@ -119,7 +119,7 @@ export function markWays(station: Station, units: Units = 'metric'): WayOut[] {
     marksOutside(setupOf(after)).length === 0 &&
     standingOf(stateOf(after)) !== 'outside' &&
     asSettable(after, station) &&
-    parseStation(after).ok;
+    changeParses(after, station);
   const drafts = [
     ...move(station),
     ...stopDown(station, 'marks-stop-down', movedToMarks),

@@ -1,8 +1,8 @@
 import { stepToSet } from '@gangway/optics';
 import { fixed } from '../../words/format.js';
 import type { Station } from '../../document/station.js';
-import { setupOf } from '../../optical/setup.js';
-import { allowedRise, facadeView, movementsAsked } from '../facade.js';
+import { setupOf, type Setup } from '../../optical/setup.js';
+import { allowedRise, facadeView, movementsAsked, type MovementsAsked } from '../facade.js';
 import { settableIn } from '../place.js';
 import { framedWell } from '../verdict.js';
 import type { Draft } from '../../ways/way.js';
@@ -11,10 +11,14 @@ import type { FramingKind } from './kind.js';
 const OVERLAPS = [0.3, 0.4, 0.5, 0.6, 0.7, 0.8];
 
 /** Middle of the grid along rise or shift: what must be seen, within what every frame may reach. */
-function middle(station: Station, columns: number, rows: number, overlap: number): Station | null {
-  const s = setupOf(station);
-  const asks = movementsAsked(facadeView(s, station.facade!));
-  if (!asks) return null;
+function middle(
+  s: Setup,
+  asks: MovementsAsked,
+  columns: number,
+  rows: number,
+  overlap: number,
+): Station | null {
+  const { station } = s;
   const half = (count: number, side: number): number => ((count - 1) / 2) * side * (1 - overlap);
   const { shiftMm: kx, riseMm: ky } = stepToSet(s.placing, {
     x: half(columns, s.whole.widthMm),
@@ -55,9 +59,12 @@ export const frames: FramingKind = ({ station }) => {
     [2, 1],
     [3, 1],
   ] as const;
+  const s = setupOf(plain);
+  const asks = movementsAsked(facadeView(s, station.facade!));
+  if (!asks) return [];
   return shapes.flatMap(([columns, rows]): Draft<Station>[] => {
     for (const overlap of OVERLAPS) {
-      const after = middle(plain, columns, rows, overlap);
+      const after = middle(s, asks, columns, rows, overlap);
       if (!after || !framedWell(after)) continue;
       const count = columns * rows;
       const side = rows > 1 ? setupOf(after).whole.heightMm : setupOf(after).whole.widthMm;

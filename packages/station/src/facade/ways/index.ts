@@ -3,7 +3,7 @@ import { turnBack } from '../../ways/turn-back.js';
 import { alsoWords, changesBetween } from '../../ways/changes.js';
 import { tried, type Way } from '../../ways/way.js';
 import type { Units } from '../../words/format.js';
-import { parseStation } from '../../document/parse.js';
+import { changeParses } from '../../document/edited.js';
 import { type FacadeWay, allowedRise } from '../facade.js';
 import type { Station } from '../../document/station.js';
 import { setupOf } from '../../optical/setup.js';
@@ -76,7 +76,8 @@ export function framingWays(
   return tried(
     KINDS.flatMap((propose) => propose(question)),
     {
-      cures: (after) => framedWell(after) && asSettable(after, station) && parseStation(after).ok,
+      cures: (after) =>
+        framedWell(after) && asSettable(after, station) && changeParses(after, station),
       priced: (draft) => ({ ...draft, cost: draft.cost + ends(draft.after) + soft(draft.after) }),
       most: MOST,
     },
