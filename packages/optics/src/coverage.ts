@@ -218,15 +218,50 @@ function marginFrom(cos2: number, axis: Vec3, ray: Vec3, from: Point, to: Point)
   return reachIn(cos2, axis, ray, (to.x - from.x) / span, (to.y - from.y) / span) - span;
 }
 
+/** So much the quick length of a ray and the careful one differ at most, and room to spare: a share. */
+const QUICK = 1e-13;
+
+/** Whether a ray lies inside a cone; `beta` is its part along the axis. */
+function inside(beta: number, [x, y, z]: Vec3, cos: number, slack: number): boolean {
+  // The careful length costs more than all the rest; it is asked where the quick one cannot tell.
+  const edge = Math.sqrt(x * x + y * y + z * z) * cos - slack;
+  const off = beta - edge;
+  return Math.abs(off) > QUICK * (Math.abs(beta) + Math.abs(edge))
+    ? off > 0
+    : beta >= Math.hypot(x, y, z) * cos - slack;
+}
+
 /** Whether all of a frame lies inside the cone. */
 export function frameCovered(cone: Cone, frame: Frame): boolean {
   const cos = Math.cos(cone.halfAngleRad);
   const slack = EDGE * cone.imageDistanceMm;
   for (let i = 0; i < 4; i++) {
     const ray = toApex(cone, cornerAt(frame, i));
-    if (!(dot(ray, cone.axis) >= length(ray) * cos - slack)) return false;
+    if (!inside(dot(ray, cone.axis), ray, cos, slack)) return false;
   }
   return true;
+}
+
+/**
+ * Whether a frame lies in the circle, and in the core too: {@link frameCovered} of both at once.
+ * @param coreRad half-angle of the core
+ */
+export function frameIn(
+  cone: Cone,
+  coreRad: number,
+  frame: Frame,
+): 'outside' | 'covered' | 'sharp' {
+  const cos = Math.cos(cone.halfAngleRad);
+  const coreCos = Math.cos(coreRad);
+  const slack = EDGE * cone.imageDistanceMm;
+  let sharp = true;
+  for (let i = 0; i < 4; i++) {
+    const ray = toApex(cone, cornerAt(frame, i));
+    const beta = dot(ray, cone.axis);
+    if (!inside(beta, ray, cos, slack)) return 'outside';
+    sharp &&= inside(beta, ray, coreCos, slack);
+  }
+  return sharp ? 'sharp' : 'covered';
 }
 
 /** How a frame lies in the circle and in its sharp core. */
@@ -258,9 +293,8 @@ export function frameLight(cone: Cone, core: Cone, frame: Frame): FrameLight {
     const place = cornerAt(frame, i);
     const ray = toApex(cone, place);
     const beta = dot(ray, axis);
-    const long = length(ray);
-    covered &&= beta >= long * cos - slack;
-    sharp &&= beta >= long * coreCos - slack;
+    covered &&= inside(beta, ray, cos, slack);
+    sharp &&= inside(beta, ray, coreCos, slack);
     falloff = Math.max(falloff, falloffOf(cone, ray));
     const across = place.x - from.x;
     const up = place.y - from.y;

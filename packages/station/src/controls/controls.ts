@@ -101,10 +101,11 @@ function movement(
     pointer: `/movements/${field}`,
     spacing: 'linear',
     read,
-    write: (station, value) => ({
-      ...station,
-      movements: { ...station.movements, [field]: rounded(value, 3) },
-    }),
+    write: (station, value) => {
+      const movements = { ...station.movements };
+      movements[field] = settable(value);
+      return { ...station, movements };
+    },
     parse: linear ? (text) => parseLengthMm(text, 'mm') : (text) => parseAngleDeg(text),
     domain: (station) => {
       const { [field]: range, [radial]: length } = station.movement_limits;
@@ -137,6 +138,12 @@ function movement(
   };
 }
 
+/** What a rise, a shift, a tilt or a swing can be set to: to thousandths. */
+export const settable = (value: number): number => rounded(value, 3);
+
+/** What a stop can be set to. */
+export const settableStop = (fNumber: number): number => rounded(fNumber, 2);
+
 const aperture: Control = {
   id: 'aperture',
   label: 'Aperture',
@@ -144,7 +151,7 @@ const aperture: Control = {
   pointer: '/aperture',
   spacing: 'log',
   read: (station) => station.aperture,
-  write: (station, value) => ({ ...station, aperture: rounded(value, 2) }),
+  write: (station, value) => ({ ...station, aperture: settableStop(value) }),
   parse: (text) => parseFNumber(text),
   domain: ({ lens }) => [lens.f_min, lens.f_max > lens.f_min ? lens.f_max : lens.f_min * 1.1],
   mechanism: ({ lens }) => [lens.f_min, lens.f_max],

@@ -1,9 +1,17 @@
 import { allowedTravel } from '@gangway/optics';
-import { CONTROL_IDS, CONTROLS, farEndM, type Control, type ControlId } from './controls.js';
+import {
+  CONTROL_IDS,
+  CONTROLS,
+  farEndM,
+  settable,
+  settableStop,
+  type Control,
+  type ControlId,
+} from './controls.js';
 import type { Station } from '../document/station.js';
-import { rigFacts } from '../optical/facts.js';
 import { setup, setupOf, type Setup } from '../optical/setup.js';
-import { opticalState, standingOf, type Standing } from '../optical/state.js';
+import { standingOf, type Standing } from '../optical/state.js';
+import { focusWalk, leanWalk, shiftWalk, stopWalk, type Walk } from '../optical/walk.js';
 
 /** A stretch of a scale and how the frame would stand there, all other settings held. */
 export interface Segment {
@@ -31,12 +39,32 @@ type Classify = (value: number) => Standing;
 const SAMPLES = 64;
 const BISECTIONS = 24;
 
-function classifier(control: Control, station: Station): Classify {
-  const facts = rigFacts(station);
-  return (value) => {
-    const changed = control.write(station, value);
-    return standingOf(opticalState(setup(facts, changed)));
-  };
+/** How the frame stands at a value of a scale, as the scale would set it. */
+function walkOf(id: ControlId, s: Setup): Walk {
+  const made = (station: Station): Setup => setup(s.facts, station);
+  switch (id) {
+    case 'tilt':
+    case 'swing': {
+      const walk = leanWalk(s, `${id}_deg`);
+      return (deg) => walk(settable(deg));
+    }
+    case 'aperture': {
+      const walk = stopWalk(s);
+      return (fNumber) => walk(settableStop(fNumber));
+    }
+    case 'distance':
+      return focusWalk(s);
+    case 'rise':
+    case 'shift': {
+      const walk = shiftWalk(s, made, `${id}_mm`);
+      return (mm) => walk(settable(mm));
+    }
+  }
+}
+
+function classifier(id: ControlId, s: Setup): Classify {
+  const walk = walkOf(id, s);
+  return (value) => standingOf(walk(value));
 }
 
 /** Values to look at: evenly spaced as engraved, with the present one among them. */
@@ -61,8 +89,9 @@ function crossing(classify: Classify, low: number, high: number, below: Standing
   return (inside + outside) / 2;
 }
 
-function sampled(control: Control, station: Station, from: number, to: number): Segment[] {
-  const classify = classifier(control, station);
+function sampled(control: Control, s: Setup, from: number, to: number): Segment[] {
+  const { station } = s;
+  const classify = classifier(control.id, s);
   const segments: Segment[] = [];
   const values = samples(control, from, to, control.read(station));
   let start = from;
@@ -99,11 +128,11 @@ function spans(s: Setup, id: 'rise' | 'shift', from: number, to: number): Segmen
   return segments;
 }
 
-function segmentsOf(control: Control, station: Station, s: Setup, from: number, to: number) {
+function segmentsOf(control: Control, s: Setup, from: number, to: number): Segment[] {
   const { id } = control;
-  return (id === 'rise' || id === 'shift') && !station.lens.filter
+  return (id === 'rise' || id === 'shift') && !s.facts.lens.filter
     ? spans(s, id, from, to)
-    : sampled(control, station, from, to);
+    : sampled(control, s, from, to);
 }
 
 /** Whether a rig has a movement at all, whatever else is set. */
@@ -139,12 +168,12 @@ export function scaleOf(station: Station, id: ControlId): Scale {
       beyond: true,
     });
   }
-  if (from < to) segments.push(...segmentsOf(control, station, s, from, to));
+  if (from < to) segments.push(...segmentsOf(control, s, from, to));
   if (to < lastFinite)
     segments.push({ from: to, to: lastFinite, standing: 'outside', beyond: true });
   if (domain[1] === Infinity) {
     const beyond = most < Infinity;
-    const standing = beyond ? 'outside' : classifier(control, station)(Infinity);
+    const standing = beyond ? 'outside' : classifier(id, s)(Infinity);
     const last = segments.at(-1);
     if (last && last.standing === standing && last.beyond === beyond) {
       segments[segments.length - 1] = { ...last, to: Infinity };

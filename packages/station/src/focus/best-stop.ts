@@ -1,5 +1,6 @@
 import {
   ENGRAVED,
+  frameCovered,
   airyDiameterUm,
   combinedSpot,
   engravedFNumber,
@@ -7,9 +8,9 @@ import {
 } from '@gangway/optics';
 import { keptAt, ownPatchMm } from '../optical/measured.js';
 import type { Setup } from '../optical/setup.js';
-import { opticalState } from '../optical/state.js';
-import { actingFNumber, atStop, diffractionAt, stopsOf } from '../optical/stops.js';
-import { marksAt, readMarks, type MarkReading } from './marks.js';
+import { actingFNumber, atStop, diffractionAt, stopsOn } from '../optical/stops.js';
+import { filterClear } from '../optical/filter-ring.js';
+import { heldAt, marksAt, readMarks, type MarkReading } from './marks.js';
 
 /** The stop at which the worst mark is least spoilt, among those that serve. */
 export interface BestStop {
@@ -35,9 +36,7 @@ interface Candidate {
 
 /** Whether a stop holds every mark and leaves no corner of the frame outside circle and ring. */
 function serves(at: Setup, marks: readonly MarkReading[]): boolean {
-  if (!marksAt(at, marks).every(({ holds }) => holds)) return false;
-  const state = opticalState(at);
-  return state !== 'outside' && state !== 'ring';
+  return heldAt(at, marks) && frameCovered(at.cone, at.frame) && filterClear(at);
 }
 
 /** Radius at infinity that a mark's angle stands for, on the bare lens, mm. */
@@ -92,11 +91,11 @@ function faultless(s: Setup, marks: readonly MarkReading[], fNumber: number): bo
  * Of a lens whose sharpness was measured, its own spot stands for the Airy disc and no stop is left out.
  */
 export function bestStop(s: Setup): BestStop | null {
-  const { station } = s;
   const marks = readMarks(s);
   if (!marks.some(({ mark }) => mark.must === 'sharp')) return null;
   const found: Candidate[] = [];
-  for (const fNumber of stopsOf(station)) {
+  for (const fNumber of stopsOn(s.facts)) {
+    if (!heldAt({ fNumber: fNumber * s.combined, cocMm: s.cocMm }, marks)) continue;
     const at = atStop(s, fNumber);
     if (!serves(at, marks)) continue;
     const spot = spotUm(at, marks);

@@ -61,18 +61,30 @@ export function readMarks(setup: Setup): MarkReading[] {
   });
 }
 
+type AtStop = Pick<Setup, 'fNumber' | 'cocMm'>;
+
+/** Whether a stop holds a mark as it is wanted. */
+const holdsAt = (
+  { fNumber, cocMm }: AtStop,
+  { mark: { must }, needed, wantedMm }: MarkReading,
+): boolean =>
+  must === 'sharp'
+    ? needed <= fNumber * HAIR
+    : // Blur is N needed × c / N.
+      must === 'free' || needed * cocMm * HAIR > wantedMm * fNumber;
+
+/** Whether a stop holds them all. */
+export const heldAt = (at: AtStop, marks: readonly MarkReading[]): boolean =>
+  marks.every((mark) => holdsAt(at, mark));
+
 /** Which of them a stop holds as they are wanted, and their blur on the back. */
 export const marksAt = (
-  { fNumber, cocMm, factor }: Pick<Setup, 'fNumber' | 'cocMm' | 'factor'>,
+  at: AtStop & Pick<Setup, 'factor'>,
   marks: readonly MarkReading[],
 ): { readonly holds: boolean; readonly blurUm: number }[] =>
-  marks.map(({ mark: { must }, needed, wantedMm }) => ({
-    holds:
-      must === 'sharp'
-        ? needed <= fNumber * HAIR
-        : // Blur is N needed × c / N.
-          must === 'free' || needed * cocMm * HAIR > wantedMm * fNumber,
-    blurUm: ((needed * cocMm) / fNumber) * factor * 1000,
+  marks.map((mark) => ({
+    holds: holdsAt(at, mark),
+    blurUm: ((mark.needed * at.cocMm) / at.fNumber) * at.factor * 1000,
   }));
 
 /** How sharp each mark falls, and whether the frame holds it. */

@@ -119,7 +119,7 @@ const reportBest = ({ fNumber, serves, spotUm, diffraction }: BestStop) => ({
 
 /** Frames that a straight lens would need for the same marks at the stop that is set. */
 function framesInStack(station: Station, answer: FocusAnswer): number | null {
-  const straight = straightAnswer(station, answer);
+  const straight = straightAnswer(station, answer, { anyStop: true });
   if (!straight) return null;
   return stackFrames(straight.spreadMm, stackStepOf(station, straight, station.aperture));
 }

@@ -63,6 +63,8 @@ export interface SolveOptions {
   readonly anyCircle?: boolean;
   /** Take the widest stop that holds instead of the best: for what is soft on purpose. */
   readonly widest?: boolean;
+  /** Leave the best stop out of it: only the spread is wanted. */
+  readonly anyStop?: boolean;
   readonly budget?: Budget;
 }
 
@@ -94,11 +96,11 @@ function solveOne(
   station: Station,
   marks: Sorted,
   freedom: Freedom,
-  { anyCircle = false, widest = false }: SolveOptions,
+  { anyCircle = false, widest = false, anyStop = false }: SolveOptions,
   budget: Budget,
 ): FocusAnswer {
   const at = (how: Freedom, cover: number | null): FocusAnswer =>
-    settled(station, marks, how, cover, budget, widest);
+    settled(station, marks, how, cover, budget, { widest, anyStop });
   const free = at(freedom, null);
   if (anyCircle) return free;
   let answer = free;
@@ -130,14 +132,14 @@ function settled(
   freedom: Freedom,
   cover: number | null,
   budget: Budget,
-  widest: boolean,
+  { widest, anyStop }: { readonly widest: boolean; readonly anyStop: boolean },
 ): FocusAnswer {
   const s = setupOf(station);
   const solved = solveFocus(questionOf(s, marks, freedom, cover, budget));
   const needed = solved.fNumber / s.combined;
   const as = appliedTo(station, { ahead: s.ahead, focalLengthMm: solved.focalLengthMm }, solved);
   const open = setupOf(as);
-  const best = bestStop(open);
+  const best = anyStop ? null : bestStop(open);
   const aperture = widest || !best ? widestHolding(station, needed) : best.set;
   const after = { ...as, aperture };
   return answered(

@@ -34,7 +34,7 @@ export function turnedBack(back: Back): { widthMm: number; heightMm: number } {
 }
 
 /** So many stops of one rig are remembered: a ring has fewer, a dragged scale has more. */
-const MOST_STOPS = 64;
+const MOST_STOPS = 256;
 
 /**
  * All that hangs on the gear alone. Worked out once for a rig and found again while its parts are the

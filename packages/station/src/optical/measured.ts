@@ -114,6 +114,7 @@ export function sharpRadiusMm(
   cocMm: number,
 ): { readonly radiusMm: number; readonly beyond: boolean } | null {
   const entries = measuredOf(lens)?.sharpness ?? [];
+  if (entries.length === 0) return null;
   const radii = [...new Set(entries.flatMap(({ zones }) => zones.map(({ radius_mm }) => radius_mm)))].sort((a, b) => a - b); // prettier-ignore
   if (radii.length === 0) return null;
   const least = DISC_HALF_CONTRAST / cocMm;

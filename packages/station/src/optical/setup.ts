@@ -157,7 +157,7 @@ export const leanLengthDeg = ({
   (Math.max(0, ...[...(tilt_deg ?? []), ...(swing_deg ?? [])].map(Math.abs)) || MOST_LEAN_DEG);
 
 /** Lens and what is combined with it as the station focuses them. */
-function focused(
+export function focused(
   { engravedMm, focusing: lens, ahead }: RigFacts,
   { focus }: Pick<Station, 'focus'>,
   stance: Stance,

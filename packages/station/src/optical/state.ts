@@ -1,4 +1,4 @@
-import { frameCovered } from '@gangway/optics';
+import { frameIn } from '@gangway/optics';
 import {
   MOVEMENTS,
   REAR_MOVEMENTS,
@@ -54,11 +54,14 @@ export function beyondMechanism(station: Station): (Movement | RearMovement)[] {
   return found;
 }
 
+export type OpticalState = Exclude<State, 'beyond'>;
+
 /** The state from a setup at hand; the mechanism is the caller's to ask. */
-export function opticalState(s: Setup): Exclude<State, 'beyond'> {
-  if (!frameCovered(s.cone, s.frame)) return 'outside';
+export function opticalState(s: Setup): OpticalState {
+  const lies = frameIn(s.cone, s.core.halfAngleRad, s.frame);
+  if (lies === 'outside') return 'outside';
   if (!filterClear(s)) return 'ring';
-  return frameCovered(s.core, s.frame) ? 'sharp' : 'soft';
+  return lies === 'sharp' ? 'sharp' : 'soft';
 }
 
 export function stateOf(station: Station): State {

@@ -6,10 +6,12 @@ import {
   effectiveFNumber,
   magnificationAt,
   ringStops,
+  type Cone,
   type Diffraction,
 } from '@gangway/optics';
 import { judgedByPixels } from '../document/criterion.js';
 import type { RigParts } from '../document/rig-parts.js';
+import { perRig } from './facts.js';
 import { coreMmAt, mechanism, type Setup } from './setup.js';
 import { contactsKnown } from '../document/contacts.js';
 
@@ -19,20 +21,19 @@ export function atStop(s: Setup, fNumber: number): Setup {
   const { circleMm, halfAngleRad, fall } = s.facts.at(fNumber);
   const { cocMm, combined } = s;
   const coreMm = coreMmAt(lens, fNumber, { circleMm, cocMm, combined });
-  const measured = fall ? { fall } : {};
+  const coreRad = coneHalfAngleRad(coreMm, s.engravedMm, s.pupilRatio);
   return {
     ...s,
     fNumber: fNumber * combined,
     circleMm,
-    cone: { ...s.cone, ...measured, halfAngleRad },
-    core: {
-      ...s.core,
-      ...measured,
-      halfAngleRad: coneHalfAngleRad(coreMm, s.engravedMm, s.pupilRatio),
-    },
+    cone: lit(s.cone, halfAngleRad, fall),
+    core: lit(s.core, coreRad, fall),
     mechanism: mechanism({ movement_limits: limits, aperture: fNumber }),
   };
 }
+
+const lit = (cone: Cone, halfAngleRad: number, fall: Cone['fall'] | null): Cone =>
+  fall ? { ...cone, fall, halfAngleRad } : { ...cone, halfAngleRad };
 
 /** Whether the iris cannot be moved from wide open, as far as that is known. */
 export const irisStays = (rig: RigParts): boolean =>
@@ -41,6 +42,9 @@ export const irisStays = (rig: RigParts): boolean =>
 /** The smallest opening a hand can set. */
 export const smallestStop = (rig: RigParts): number =>
   irisStays(rig) ? rig.lens.f_min : rig.lens.f_max;
+
+/** The same of a rig whose facts are known. */
+export const stopsOn = perRig((facts) => stopsOf(facts));
 
 /** The stops a hand can set, as they act. */
 export const stopsOf = (rig: RigParts): number[] => ringStops(rig.lens.f_min, smallestStop(rig));

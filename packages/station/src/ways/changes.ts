@@ -9,10 +9,12 @@ export function changesBetween(before: Station, later: Station): Record<string, 
   const [a, b] = [before, later] as unknown as Record<string, unknown>[];
   const found: Record<string, unknown> = {};
   const put = (pointer: string, one: unknown, other: unknown): void => {
-    if (JSON.stringify(one) !== JSON.stringify(other)) found[pointer] = other ?? null;
+    if (one !== other && JSON.stringify(one) !== JSON.stringify(other))
+      found[pointer] = other ?? null;
   };
   for (const key of new Set([...Object.keys(a!), ...Object.keys(b!)])) {
     const [one, other] = [a![key], b![key]];
+    if (one === other) continue;
     if (!plain(one) || !plain(other)) put(`/${key}`, one, other);
     else {
       for (const inner of new Set([...Object.keys(one), ...Object.keys(other)])) {
