@@ -1,15 +1,13 @@
 import type * as z from 'zod';
-import { parseEdited, parseStation, unstorable, type Result } from './parse.js';
+import { parseEdited, parseStation, SOUND, unstorable, type Result } from './parse.js';
 import { criterionInStep } from './criterion.js';
 import { settingsFaults, variantFaults } from './rules.js';
 import { stationShape, type Station } from './station.js';
 
 /**
  * A step of a hand changes one figure of a station; holding all of it to the schema again would
- * cost more than everything that is drawn from it. What is still the very same object was sound
- * before and is sound now.
+ * cost more than everything that is drawn from it.
  */
-const SOUND = new WeakSet<object>();
 
 /**
  * A changed station, held to every rule; a fault that was there before is accepted. A standard of
@@ -19,7 +17,6 @@ export function editedStation(changed: Station, before: Station): Result<Station
   const after = criterionInStep(changed, before);
   if (!SOUND.has(before)) {
     if (!parseStation(before).ok) return parseEdited(parseStation, after, before);
-    SOUND.add(before);
   }
   if (!changedPartsSound(after, before)) {
     const read = parseStation(after);
@@ -36,7 +33,6 @@ export function editedStation(changed: Station, before: Station): Result<Station
 export function changeParses(after: Station, before: Station): boolean {
   if (!SOUND.has(before)) {
     if (!parseStation(before).ok) return parseStation(after).ok;
-    SOUND.add(before);
   }
   return changedPartsSound(after, before) || parseStation(after).ok;
 }

@@ -31,6 +31,9 @@ const fail = (pointer: string, message: string): Result<never> => ({
 export const pointerTo = (path: readonly PropertyKey[]): string =>
   path.map((key) => `/${String(key).replaceAll('~', '~0').replaceAll('/', '~1')}`).join('');
 
+/** Stations that were held to every rule; what is still the very same object was sound then and is now. */
+export const SOUND = new WeakSet<object>();
+
 /** Reads a document of any known version into the present one. Unknown fields are kept. */
 export function parseStation(document: unknown): Result<Station> {
   if (typeof document !== 'object' || document === null || Array.isArray(document)) {
@@ -45,7 +48,9 @@ export function parseStation(document: unknown): Result<Station> {
     return fail('/version', versionFault(version, VERSION));
   }
   const present = withOrigins(migrated);
-  return checked<Station>(stationSchema, present);
+  const read = checked<Station>(stationSchema, present);
+  if (read.ok) SOUND.add(read.value);
+  return read;
 }
 
 /**

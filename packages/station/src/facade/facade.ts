@@ -22,8 +22,6 @@ export interface FacadeView {
   readonly view: FramingView;
   readonly frame: FramingFrame;
   readonly rectangle: Rectangle3;
-  /** Rises that circle and mechanism allow, as set. */
-  readonly rise: Span;
   readonly distanceMm: number;
 }
 
@@ -106,7 +104,6 @@ export function facadeView(s: Setup, facade: Facade): FacadeView {
       set: s.set,
     },
     rectangle: rectangleOf(station, facade),
-    rise: allowedRise(s),
     distanceMm: facade.distance_m * M,
   };
 }
@@ -178,7 +175,8 @@ const holds = (asks: MovementsAsked, { set: { riseMm: r, shiftMm: x } }: Setup):
 /** What of a façade a station frames, and from where it would. */
 export function reportFacade(s: Setup, facade: Facade): FacadeReport {
   const seen = facadeView(s, facade);
-  const { view, frame, rectangle, rise, distanceMm } = seen;
+  const { view, frame, rectangle, distanceMm } = seen;
+  const rise = allowedRise(s);
   const asks = movementsAsked(seen);
   const least = leastDistanceThatFits(view, frame, rectangle, rise);
   return {

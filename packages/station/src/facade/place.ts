@@ -1,8 +1,7 @@
 import { allowedTravel, bisect, toPicture, type Cone, type Span } from '@gangway/optics';
 import type { Station } from '../document/station.js';
 import { stateOf } from '../optical/state.js';
-import { rigFacts } from '../optical/facts.js';
-import { setup, type Setup } from '../optical/setup.js';
+import { setup, setupLike, setupOf, type Setup } from '../optical/setup.js';
 import { allowedRise, movementsAsked, facadeView, type MovementsAsked } from './facade.js';
 import { framedWell } from './verdict.js';
 import { rounded } from '../words/rounded.js';
@@ -54,18 +53,16 @@ const keptOr = (span: Span, now: number): number | null =>
 
 /** A station before its movements are found: what its façade asks for. */
 interface Asked {
-  readonly station: Station;
   readonly s: Setup;
   readonly asks: MovementsAsked;
 }
 
 /** Null where no movement at all has the whole façade in the frame. */
-function askedOf(station: Station): Asked | null {
-  const { facade } = station;
+function askedOf(s: Setup): Asked | null {
+  const { facade } = s.station;
   if (!facade) return null;
-  const s = setup(rigFacts(station), station);
   const asks = movementsAsked(facadeView(s, facade));
-  return asks && asks.top <= asks.foot && asks.right <= asks.left ? { station, s, asks } : null;
+  return asks && asks.top <= asks.foot && asks.right <= asks.left ? { s, asks } : null;
 }
 
 /**
@@ -74,13 +71,13 @@ function askedOf(station: Station): Asked | null {
  * @param share of the allowed rise that may be used
  */
 export function movedToFrame(station: Station, share = 1): Station | null {
-  const asked = askedOf(station);
+  const asked = askedOf(setupOf(station));
   return asked && (crispWithin(asked, share) ?? movedWithin(asked, share, 'cone'));
 }
 
 /** Whether {@link movedToFrame} finds anything. */
-function canBeFramed(station: Station, share: number): boolean {
-  const asked = askedOf(station);
+function canBeFramed(s: Setup, share: number): boolean {
+  const asked = askedOf(s);
   // The circle is the wider of the two: asked first, it seldom leaves anything to the core.
   return (
     asked !== null &&
@@ -93,11 +90,8 @@ function crispWithin(asked: Asked, share: number): Station | null {
   return crisp && stateOf(crisp) === 'sharp' ? crisp : null;
 }
 
-function movedWithin(
-  { station, s, asks }: Asked,
-  share: number,
-  edge: 'core' | 'cone',
-): Station | null {
+function movedWithin({ s, asks }: Asked, share: number, edge: 'core' | 'cone'): Station | null {
+  const { station } = s;
   const shift = keptOr(
     within({ low: asks.right, high: asks.left }, shiftSpan(s, s[edge])),
     station.movements.shift_mm,
@@ -132,9 +126,13 @@ export function leastThatFrames(
     { length: STEPS },
     (_, i) => unit * (most / unit) ** (i / (STEPS - 1)),
   );
+  let known: Setup | undefined;
   const serves = (amount: number, share: number): boolean => {
     const station = change(amount);
-    return station !== null && canBeFramed(station, share);
+    if (!station) return false;
+    // A step or a turn of the tripod leaves lens and back as they are set.
+    known = known ? setupLike(known, station) : setupOf(station);
+    return canBeFramed(known, share);
   };
   const whole = amounts.findIndex((amount) => serves(amount, 1));
   if (whole < 0) return null;

@@ -289,10 +289,31 @@ export function setup(facts: RigFacts, station: Station): Setup {
 const RECENT: (Setup | undefined)[] = Array.from({ length: 8 });
 let next = 0;
 
+/** Whether two stations are one rig, set alike: what stands in front makes no other setup. */
+const setAlike = (a: Station, b: Station): boolean =>
+  a.movements === b.movements &&
+  a.focus === b.focus &&
+  a.aperture === b.aperture &&
+  a.lens === b.lens &&
+  a.back === b.back &&
+  a.chain === b.chain &&
+  a.movement_limits === b.movement_limits &&
+  a.crop === b.crop &&
+  a.criterion === b.criterion;
+
+/** A setup for a station; that of another one, where both are set alike. */
+export const setupLike = (known: Setup, station: Station): Setup =>
+  setAlike(known.station, station) ? { ...known, station } : setup(rigFacts(station), station);
+
 /** The setup of a station as it stands; the same one as long as it is the same object. */
 export function setupOf(station: Station): Setup {
-  for (const recent of RECENT) if (recent?.station === station) return recent;
-  const made = setup(rigFacts(station), station);
+  let alike: Setup | undefined;
+  for (let i = 0; i < RECENT.length; i++) {
+    const recent = RECENT[i];
+    if (recent?.station === station) return recent;
+    if (recent && setAlike(recent.station, station)) alike = recent;
+  }
+  const made = alike ? { ...alike, station } : setup(rigFacts(station), station);
   RECENT[next] = made;
   next = (next + 1) % RECENT.length;
   return made;
