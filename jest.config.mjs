@@ -13,7 +13,7 @@ const swc = [
 const project = (name) => ({
   displayName: name,
   rootDir: name,
-  testMatch: ['<rootDir>/test/**/*.test.ts'],
+  testMatch: [name === 'e2e/http' ? '<rootDir>/*.test.ts' : '<rootDir>/test/**/*.test.ts'],
   setupFilesAfterEnv: [`${import.meta.dirname}/scripts/lib/jest-seed.mjs`],
   transform: { '\\.tsx?$': swc },
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
@@ -26,6 +26,7 @@ export default {
   // Random suites are sized for coverage, not for speed; a busy machine may take its time.
   testTimeout: 600_000,
   maxWorkers: '100%',
+  testSequencer: `${import.meta.dirname}/scripts/lib/jest-longest-first.mjs`,
   projects: [
     'packages/optics',
     'packages/frames',
@@ -36,5 +37,6 @@ export default {
     'apps/server',
     'apps/web',
     'scripts',
+    'e2e/http',
   ].map(project),
 };

@@ -1,37 +1,12 @@
-import { readFileSync } from 'node:fs';
-import { expect, type Locator, type Page } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
+import { demo, freshAt } from './fresh.js';
 
 export const ADDRESS = process.env.GANGWAY_ADDRESS ?? '';
 
-export const demo = (name: string): Record<string, unknown> =>
-  JSON.parse(
-    readFileSync(new URL(`../apps/server/demo/${name}.json`, import.meta.url), 'utf8'),
-  ) as Record<string, unknown>;
+export { demo };
 
 /** A job of the test's own with one station in it. @returns the addresses of both */
-export async function freshStation(
-  address = ADDRESS,
-  document: unknown = demo('1-customs-house-front'),
-): Promise<{ job: string; station: string; cover: string; api: string }> {
-  const post = async (path: string, body: unknown): Promise<{ id: string }> => {
-    const response = await fetch(`${address}/api/${path}`, {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify(body),
-    });
-    expect(response.status).toBe(201);
-    return (await response.json()) as { id: string };
-  };
-  const job = await post('jobs', { name: `Test ${crypto.randomUUID().slice(0, 8)}` });
-  const station = await post(`jobs/${job.id}/stations`, { document });
-  const base = `${address}/jobs/${job.id}/stations/${station.id}`;
-  return {
-    job: `${address}/jobs/${job.id}`,
-    station: base,
-    cover: `${base}/cover`,
-    api: `${address}/api/stations/${station.id}`,
-  };
-}
+export const freshStation = (address = ADDRESS, document?: unknown) => freshAt(address, document);
 
 export const scale = (page: Page, name: string): Locator =>
   page.getByRole('slider', { name, exact: true });

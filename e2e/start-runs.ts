@@ -1,6 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
-import { expect } from '@playwright/test';
+import { setTimeout as sleep } from 'node:timers/promises';
 
 const SCRIPT = fileURLToPath(new URL('../scripts/start.mjs', import.meta.url));
 
@@ -10,6 +10,10 @@ export interface Run {
   readonly said: () => string;
   readonly ended: Promise<number | null>;
 }
+
+/** A first start makes a database and builds the page. */
+const PATIENCE_MS = 240_000;
+const LOOK_MS = 100;
 
 const running = new Set<ChildProcess>();
 
@@ -34,8 +38,12 @@ export function start(profile: string, port: number, env: NodeJS.ProcessEnv = {}
 
 export const addressOf = async (run: Run): Promise<string> => {
   const address = /Gangway is (?:already running )?at (http\S+)/;
-  await expect.poll(run.said, { timeout: 240_000 }).toMatch(address);
-  return address.exec(run.said())![1]!;
+  for (let waited = 0; waited < PATIENCE_MS; waited += LOOK_MS) {
+    const found = address.exec(run.said());
+    if (found) return found[1]!;
+    await sleep(LOOK_MS);
+  }
+  throw new Error(`it never said where it is: ${run.said()}`);
 };
 
 /** Ends a start as Ctrl C does. @returns its exit code */

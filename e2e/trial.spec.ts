@@ -12,9 +12,9 @@ import { addressOf, start, stop, stopAll, type Run } from './start-runs.js';
 
 /**
  * Random kills during saves, under the start command itself: of the server, the postmaster and single
- * connections. `npm run trial -- ROUNDS [SEED]` does it at length; the usual run does ten rounds.
+ * connections. `npm run trial -- ROUNDS [SEED]` does it at length; the usual run does two rounds.
  */
-const ROUNDS = Number(process.env.TRIAL_ROUNDS ?? 6);
+const ROUNDS = Number(process.env.TRIAL_ROUNDS ?? 2);
 const SEED = Number(process.env.TRIAL_SEED ?? 20_260_601);
 const PROFILE = 'test-trial';
 const PORT = 5070;

@@ -9,6 +9,7 @@ const PROJECTS = [
   'apps/web',
   'apps/web/test',
   'e2e',
+  'e2e/http',
   'apps/server/test',
   'apps/server',
   'packages/paper/test',

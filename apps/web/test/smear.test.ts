@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { FINER, smear, type ToSmear } from '../src/drawing/smear.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 const [W, H] = [32, 24];
 
@@ -101,7 +102,7 @@ describe('the smeared picture', () => {
           }
         },
       ),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 

@@ -146,3 +146,19 @@ it('a shadow on the white does not move the middle', () => {
   const [x, y] = measureFlat(shots).centreMm!;
   expect(Math.hypot(x - 0.5, y + 0.3)).toBeLessThan(0.15);
 });
+
+it('sixteen pictures of one stop are more blocks than a call takes arguments', () => {
+  // As a page lays them: 120 × 80 blocks each.
+  const [columns, rows] = [120, 80];
+  const shots = Array.from({ length: 16 }, (_, i): FlatShot => {
+    const [xMm, yMm] = [(i % 4) * 4 - 6, Math.floor(i / 4) * 4 - 6];
+    const light = Float32Array.from({ length: columns * rows }, (_block, k) => {
+      const x = xMm + 36 * (((k % columns) + 0.5) / columns - 0.5);
+      const y = yMm + 24 * (0.5 - (Math.floor(k / columns) + 0.5) / rows);
+      return 0.6 * 2 ** -fallOf(LENS)(Math.hypot(x - LENS.centre[0], y - LENS.centre[1]));
+    });
+    return { xMm, yMm, widthMm: 36, heightMm: 24, columns, rows, light, clipped: 0, pixels: light.length }; // prettier-ignore
+  });
+  const [x, y] = measureFlat(shots).centreMm!;
+  expect(Math.hypot(x - LENS.centre[0], y - LENS.centre[1])).toBeLessThan(0.1);
+});

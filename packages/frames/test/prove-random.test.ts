@@ -5,10 +5,11 @@ import { quarterTurned } from '../src/planes/plane.js';
 import { fileOf, gridPlan, shotPlane, type Shot } from './helpers/mosaic.js';
 import { random } from './helpers/random.js';
 import { scene, type Scene } from './helpers/scene.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 /** Sets of frames with at most one thing wrong, drawn over sizes, overlaps, noise, light and places. */
 
-const SETS = 300;
+const SETS = runs(300);
 
 const FAULTS = ['none', 'none', 'none', 'parallax', 'slip', 'moving', 'light', 'missing', 'doubled', 'order', 'turned'] as const; // prettier-ignore
 

@@ -15,6 +15,7 @@ export * from './depth.js';
 export * from './diffraction.js';
 export * from './envelope.js';
 export * from './exposure.js';
+export * from './extremes.js';
 export * from './field.js';
 export * from './focus-plane.js';
 export * from './framing.js';

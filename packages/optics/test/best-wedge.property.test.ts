@@ -9,6 +9,7 @@ import {
   type SolveQuestion,
   type Vec3,
 } from '../src/index.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 
@@ -96,7 +97,7 @@ describe('three marks', () => {
           expect(spreadOfRays(90, found.lens, v, [x, y, z - v])).toBeLessThan(1e-9);
         }
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
     expect(met).toBeGreaterThan(100);
   });
@@ -113,7 +114,7 @@ describe('three marks', () => {
         expect(setting.imageDistanceMm).toBeCloseTo(v, 7);
         setting.axis.forEach((each, i) => expect(each).toBeCloseTo(found.axis[i]!, 8));
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
   });
 
@@ -220,7 +221,7 @@ describe('the best wedge', () => {
         const more = solveFocus(ask([...marks, another], { freedom })).fNumber;
         expect(more).toBeGreaterThanOrEqual(both * (1 - 2e-6) - 1e-6);
       }),
-      { numRuns: 120 },
+      { numRuns: runs(120) },
     );
   });
 
@@ -264,7 +265,7 @@ describe('the best wedge', () => {
           }
         },
       ),
-      { numRuns: 150 },
+      { numRuns: runs(150) },
     );
   });
 

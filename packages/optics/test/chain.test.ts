@@ -15,6 +15,7 @@ import {
   throatNeededMm,
   UPRIGHT,
 } from '../src/index.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 
@@ -62,7 +63,7 @@ describe('close-focus breathing', () => {
           expect(distanceAtMagnificationMm(one.focalLengthMm, now) / d).toBeCloseTo(1, 6);
         },
       ),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
   });
 

@@ -18,6 +18,7 @@ import {
   type Frame,
   type Mechanism,
 } from '../src/index.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 const FREE: Mechanism = {
   rise: [-Infinity, Infinity],
@@ -109,7 +110,7 @@ describe('limits of the movements', () => {
           else if (!(closed >= -1e-6)) expect(got).toBeNull();
         }
       }),
-      { numRuns: 3000 },
+      { numRuns: runs(3000) },
     );
   });
 
@@ -126,7 +127,7 @@ describe('limits of the movements', () => {
           }
         }
       }),
-      { numRuns: 2000 },
+      { numRuns: runs(2000) },
     );
   });
 
@@ -157,7 +158,7 @@ describe('margin', () => {
           expect(covers(cone, frameCorner(frame, corner))).toBe(margin > 0);
         }
       }),
-      { numRuns: 2000 },
+      { numRuns: runs(2000) },
     );
   });
 });
@@ -194,7 +195,7 @@ describe('a lens that leans so far that its cone is open on one side', () => {
           expect(covers(cone, frameCorner(frame, corner))).toBe(margin > 0);
         }
       }),
-      { numRuns: 2000 },
+      { numRuns: runs(2000) },
     );
   });
 
@@ -226,7 +227,7 @@ describe('a lens that leans so far that its cone is open on one side', () => {
           }
         }
       }),
-      { numRuns: 1000 },
+      { numRuns: runs(1000) },
     );
   });
 
@@ -242,7 +243,7 @@ describe('a lens that leans so far that its cone is open on one side', () => {
           expect(covers(cone, { x: from.x + dx * 1.00001, y: from.y + dy * 1.00001 })).toBe(false);
         }
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
   });
 });
@@ -276,7 +277,7 @@ describe('envelope', () => {
           expect(covered).toBe(true);
         }
       }),
-      { numRuns: 600 },
+      { numRuns: runs(600) },
     );
   });
 
@@ -308,7 +309,7 @@ describe('envelope', () => {
         expect(covers(cone, at(1 - 1e-7))).toBe(true);
         expect(covers(cone, at(1 + 1e-7))).toBe(false);
       }),
-      { numRuns: 1000 },
+      { numRuns: runs(1000) },
     );
   });
 });

@@ -22,6 +22,7 @@ import {
   unit,
   type Vec3,
 } from '../src/index.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 const focal = number(10, 600);
@@ -66,7 +67,7 @@ describe('focus against two traced rays', () => {
           expect(imageDepthMm(f, axis, point) / v).toBeCloseTo(1, 9);
         },
       ),
-      { numRuns: 2000 },
+      { numRuns: runs(2000) },
     );
   });
 
@@ -96,7 +97,7 @@ describe('image distance', () => {
         expect(distanceAt(f, axisZ, v) / distance).toBeCloseTo(1, times > 1e4 ? 1 : 6);
         expect(magnificationAt(f, axisZ, v)).toBeLessThanOrEqual(1 + 1e-6);
       }),
-      { numRuns: 1000 },
+      { numRuns: runs(1000) },
     );
   });
 

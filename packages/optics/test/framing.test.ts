@@ -11,6 +11,7 @@ import {
   type FramingView,
   type Vec3,
 } from '../src/index.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 
@@ -143,7 +144,7 @@ describe('least distance', () => {
           for (let d = least * 0.999; d > 10; d *= 0.8) expect(fits(d)).toBe(false);
         },
       ),
-      { numRuns: 400 },
+      { numRuns: runs(400) },
     );
   });
 });

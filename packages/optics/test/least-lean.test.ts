@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { leastLeanThrough, type Vec3 } from '../src/index.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 const dot = (a: Vec3, b: Vec3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 
@@ -25,7 +26,7 @@ describe('least lean through two points', () => {
         }
         expect(dot(axis, axis)).toBeCloseTo(1, 12);
       }),
-      { numRuns: 2000 },
+      { numRuns: runs(2000) },
     );
   });
 

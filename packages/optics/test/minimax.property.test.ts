@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { leastCost, minimax, newBasis, newBudget } from '../src/index.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 
@@ -45,7 +46,7 @@ describe('small linear programs', () => {
         if (best === Infinity) expect(found).toBeNull();
         else expect(c0 * found![0]! + c1 * found![1]!).toBeCloseTo(best, 7);
       }),
-      { numRuns: 2000 },
+      { numRuns: runs(2000) },
     );
   });
 
@@ -63,7 +64,7 @@ describe('small linear programs', () => {
         const costOf = (x: Float64Array): number => x[0]! + 0.5 * x[1]! + 0.2 * x[2]!;
         if (anew && on) expect(costOf(on)).toBeCloseTo(costOf(anew), 7);
       }),
-      { numRuns: 2000 },
+      { numRuns: runs(2000) },
     );
   });
 

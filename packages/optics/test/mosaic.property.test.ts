@@ -16,6 +16,7 @@ import {
   type Cone,
   type Point,
 } from '../src/index.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 /** Unions, overlaps and the picture that comes out, against a general polygon library. */
 
@@ -74,7 +75,7 @@ const rectangle = (middle: Point, w: number, h: number): Rings =>
 const sticksOut = (region: ReturnType<typeof clipping.union>, r: Rings): number =>
   areaOfMulti(clipping.difference(r, ...region));
 
-const runs = { numRuns: 1000 };
+const thorough = { numRuns: runs(1000) };
 
 describe('what frames cover together, against polygon-clipping', () => {
   it('has the area of the union, and of each overlap', () => {
@@ -87,7 +88,7 @@ describe('what frames cover together, against polygon-clipping', () => {
         const part = sharedPart(a!, b!);
         expect(part.length < 3 ? 0 : areaOf(part)).toBeCloseTo(both, 4);
       }),
-      runs,
+      thorough,
     );
   });
 
@@ -128,7 +129,7 @@ describe('the picture that comes out, against polygon-clipping', () => {
         const outer = rectangle(middle, found.widthMm * 1.001, found.heightMm * 1.001);
         expect(sticksOut(region, outer)).toBeGreaterThan(0);
       }),
-      runs,
+      thorough,
     );
   });
 
@@ -154,7 +155,7 @@ describe('the picture that comes out, against polygon-clipping', () => {
         })!;
         expect(own.widthMm / found!.widthMm).toBeCloseTo(1, 6);
       }),
-      { numRuns: 400 },
+      { numRuns: runs(400) },
     );
   });
 
@@ -214,7 +215,7 @@ describe('two circles over each other', () => {
         const area = areaOfMulti(clipping.intersection(circle(r), other)) / (Math.PI * r * r);
         expect(shareWithin(r, s, apart)).toBeCloseTo(area, 3);
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   });
 });

@@ -15,6 +15,7 @@ import {
   verticalInSensor,
   type Point,
 } from '../src/index.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 /** Perspective in closed form against the homographies and projections of a general vision library. */
 
@@ -106,7 +107,7 @@ describe('against a vision library', () => {
           expect(Math.hypot(back.x - corner.x, back.y - corner.y) / v).toBeLessThan(CLOSE);
         });
       }),
-      { numRuns: 100 },
+      { numRuns: runs(100) },
     );
   });
 
@@ -124,7 +125,7 @@ describe('against a vision library', () => {
         expect((right.x - left.x) / (2 * step) / ours.across).toBeCloseTo(1, 6);
         expect((high.y - low.y) / (2 * step) / ours.up).toBeCloseTo(1, 6);
       }),
-      { numRuns: 100 },
+      { numRuns: runs(100) },
     );
   });
 
@@ -149,7 +150,7 @@ describe('against a vision library', () => {
           expect(Math.abs(ours - degrees(angle(-1) - angle(1)))).toBeLessThan(CLOSE);
         },
       ),
-      { numRuns: 100 },
+      { numRuns: runs(100) },
     );
   });
 
@@ -176,7 +177,7 @@ describe('against a vision library', () => {
           Math.max(...outline.map(pick)) - Math.min(...outline.map(pick));
         expect(span((p) => p.x) / span((p) => p.y) / ours).toBeCloseTo(1, 3);
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 });
@@ -219,7 +220,7 @@ describe('a leaned lens before its sensor', () => {
         expect(-out.data64F[1]!).toBeCloseTo(ours.y - middle.y, 6);
         for (const each of [object, ...zero, camera, lean, out]) each.delete();
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   });
 });

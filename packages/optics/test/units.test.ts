@@ -7,6 +7,7 @@ import {
   parseRatio,
   type Parsed,
 } from '../src/index.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 const value = (parsed: Parsed): number => (parsed.ok ? parsed.value : NaN);
 
@@ -77,7 +78,7 @@ describe('reading what people write', () => {
           expect(!read.ok || Number.isFinite(read.value)).toBe(true);
         }
       }),
-      { numRuns: 2000 },
+      { numRuns: runs(2000) },
     );
   });
 });

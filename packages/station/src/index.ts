@@ -108,6 +108,8 @@ export * from './compare/compare.js';
 export * from './compare/match.js';
 export {
   clipToRectangle,
+  leastOf,
+  mostOf,
   engravedFNumber,
   meantFNumber,
   parseAngleDeg,

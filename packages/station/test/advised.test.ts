@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { advised, solveStation, waysOut, type Station } from '../src/index.js';
 import { base, parsed } from './helpers/rigs.js';
 import { mark, table } from './helpers/table.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 describe('the lean that is advised', () => {
   it('is plain where a slanting one gains less than a stop', () => {
@@ -57,7 +58,7 @@ describe('the lean that is advised', () => {
         expect(Number(told.held)).toBeGreaterThanOrEqual(Number(best.held));
         expect(Number(told.within)).toBeGreaterThanOrEqual(Number(best.within));
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 });

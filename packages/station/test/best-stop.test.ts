@@ -20,6 +20,7 @@ import {
 import { base, parsed } from './helpers/rigs.js';
 import { everything } from './helpers/worlds.js';
 import { mark, table, THREE } from './helpers/table.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 const withoutMeasured = (station: Station): Station => {
   const { measured: _, ...lens } = station.lens;
@@ -175,7 +176,7 @@ describe('the best stop', () => {
         }
         if (serves) expect(serves[0]).toBeCloseTo(serving[0]!.n, 12);
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 });

@@ -15,6 +15,7 @@ import {
 import { turningOf } from '../src/optical/turning.js';
 import { carriedOut, turnedRead } from './helpers/read-card.js';
 import { everything, worlds } from './helpers/worlds.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 /** Wherever a card is written, whoever carries it out stands where the plan does. */
 
@@ -60,7 +61,7 @@ describe('a card carried out', () => {
         expect(evaluate({ ...same, movements: wanted.movements })).toEqual(evaluate(wanted));
         if (Math.abs(planned.movements.tilt_deg) >= 0.05) leans += 1;
       }),
-      { numRuns: 80 },
+      { numRuns: runs(80) },
     );
     expect(leans).toBeGreaterThan(8);
   });
@@ -86,7 +87,7 @@ describe('a card carried out', () => {
           expect(off(set.focus.distance_m!, m) / m).toBeLessThan(m < 0.2 ? 0.1 : 0.02);
         }
       }),
-      { numRuns: 150 },
+      { numRuns: runs(150) },
     );
   });
 
@@ -109,7 +110,7 @@ describe('a card carried out', () => {
           ]);
         }
       }),
-      { numRuns: 400 },
+      { numRuns: runs(400) },
     );
     expect(turned).toBeGreaterThan(10);
   });
@@ -133,7 +134,7 @@ describe('a card carried out', () => {
           frames += 1;
         }
       }),
-      { numRuns: 150 },
+      { numRuns: runs(150) },
     );
     expect(frames).toBeGreaterThan(30);
   });
@@ -162,7 +163,7 @@ describe('a card carried out', () => {
           expect(new Set(ids).size).toBe(ids.length);
         },
       ),
-      { numRuns: 120 },
+      { numRuns: runs(120) },
     );
   });
 });

@@ -33,6 +33,7 @@ import {
 import { setupOf } from '../src/optical/setup.js';
 import { KIT } from './helpers/gear.js';
 import { base, parsed, stations } from './helpers/rigs.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 const moved = (movements: Partial<Station['movements']>, more: Partial<Station> = {}): Station =>
   parsed({ ...base(), ...more, movements: { ...base().movements, ...movements } });
@@ -53,7 +54,7 @@ describe('limits by stop', () => {
           expect(row.upright.right.mm).toBe(report.coverage.limits.right_mm);
         }
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 
@@ -171,7 +172,7 @@ describe('corners', () => {
         expect(worst.marginMm).toBe(coverage.margin_mm);
         expect(coverage.corner_falloff_stops).toBe(Number.isFinite(darkest) ? darkest : null);
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   });
 
@@ -216,7 +217,7 @@ describe('a crop', () => {
         const margin = readings(at).coverage.margin_mm;
         expect(margin === null || margin > -1e-6).toBe(true);
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   });
 });

@@ -11,6 +11,7 @@ import {
   type Point,
 } from '../src/index.js';
 import { base, parsed, stations } from './helpers/rigs.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 /** How far out a place lies on an ellipse's own scale: 1 is on it. */
 function share(ellipse: Ellipse, { x, y }: Point): number {
@@ -43,7 +44,7 @@ describe('what the Cover drawing shows', () => {
           6,
         );
       }),
-      { numRuns: 400 },
+      { numRuns: runs(400) },
     );
   });
 
@@ -58,7 +59,7 @@ describe('what the Cover drawing shows', () => {
           expect(marginMm! < 0).toBe(standing === 'outside');
         }
       }),
-      { numRuns: 400 },
+      { numRuns: runs(400) },
     );
   });
 
@@ -71,7 +72,7 @@ describe('what the Cover drawing shows', () => {
         const { margin_mm: margin } = evaluate(station).coverage;
         expect(least).toBeCloseTo(margin ?? 1e9, 6);
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   });
 

@@ -13,6 +13,7 @@ import {
 import { fromLensCentre } from '../src/optical/places.js';
 import { setupOf } from '../src/optical/setup.js';
 import { base, parsed, stations } from './helpers/rigs.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 
@@ -23,7 +24,7 @@ describe('report', () => {
         const report = evaluate(station);
         expect(JSON.parse(JSON.stringify(report))).toEqual(report);
       }),
-      { numRuns: 500 },
+      { numRuns: runs(500) },
     );
   });
 
@@ -44,7 +45,7 @@ describe('report', () => {
           expect(at(-limits.fall_mm - 0.01)).toBe(false);
         }
       }),
-      { numRuns: 500 },
+      { numRuns: runs(500) },
     );
   });
 
@@ -73,7 +74,7 @@ describe('report', () => {
         expect(a.optics.focal_length_mm).toBe(b.optics.focal_length_mm * factor);
         expect(a.optics.circle_diameter_mm).toBe(b.optics.circle_diameter_mm * factor);
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
   });
 
@@ -187,7 +188,7 @@ describe('projection on a tilted sensor against a general 3-D library (three)', 
           expect(Math.abs(ndc.y - (2 * (seen.y - s.whole.riseMm)) / h)).toBeLessThan(1e-6);
         },
       ),
-      { numRuns: 500 },
+      { numRuns: runs(500) },
     );
   });
 
@@ -260,7 +261,7 @@ describe('scales', () => {
           }
         }
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
     expect(looked).toBeGreaterThan(400);
   });

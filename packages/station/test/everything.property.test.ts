@@ -16,6 +16,7 @@ import {
   waysOut,
 } from '../src/index.js';
 import { everything } from './helpers/worlds.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 describe('any station at all', () => {
   it('gives a report that JSON can say, and every sentence in it is whole', () => {
@@ -35,7 +36,7 @@ describe('any station at all', () => {
         }
         for (const part of Object.keys(report)) seen.add(part);
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
     // The worlds hold what the report can speak of.
     expect([...seen]).toEqual(
@@ -65,7 +66,7 @@ describe('any station at all', () => {
           expect(read.ok ? [] : read.problems).toEqual([]);
         }
       }),
-      { numRuns: 150 },
+      { numRuns: runs(150) },
     );
     expect(offered).toBeGreaterThan(15);
   });
@@ -99,7 +100,7 @@ describe('any station at all', () => {
           }
         }
       }),
-      { numRuns: 120 },
+      { numRuns: runs(120) },
     );
     expect(offered).toBeGreaterThan(15);
   });
@@ -145,7 +146,7 @@ describe('any station at all', () => {
           }
         }
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
     expect(checked).toBeGreaterThan(100);
   });

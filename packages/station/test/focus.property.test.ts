@@ -12,6 +12,7 @@ import {
   tiltOrStack,
 } from '../src/index.js';
 import { parsed, stations } from './helpers/rigs.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 
@@ -65,7 +66,7 @@ describe('any rig before any marks', () => {
         const set = solvedFor(station, solveStation(station));
         expect(['sharp', 'soft']).toContain(stateOf(set));
       }),
-      { numRuns: 250 },
+      { numRuns: runs(250) },
     );
     expect(offered).toBeGreaterThan(60);
   });
@@ -96,7 +97,7 @@ describe('any rig before any marks', () => {
           true,
         );
       }),
-      { numRuns: 150 },
+      { numRuns: runs(150) },
     );
   });
 
@@ -121,7 +122,7 @@ describe('any rig before any marks', () => {
           expect(tilt.fNumber).toBeLessThanOrEqual(straight.fNumber * (1 + 1e-9));
         }
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 });

@@ -15,6 +15,7 @@ import {
 import { setupOf } from '../src/optical/setup.js';
 import { reportTurnIn, mostTurnIn, withTurnIn } from '../src/facade/turn-in.js';
 import { parsed, stations } from './helpers/rigs.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 
@@ -105,7 +106,7 @@ describe('ways to frame a façade', () => {
           }
         }
       }),
-      { numRuns: 120 },
+      { numRuns: runs(120) },
     );
     expect(offered).toBeGreaterThan(60);
   });
@@ -131,7 +132,7 @@ describe('ways to frame a façade', () => {
           }
         }
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 
@@ -141,7 +142,7 @@ describe('ways to frame a façade', () => {
         if (framedWell(station)) expect(framingWays(station)).toEqual([]);
         expect(readings(station).facade!.framed).toBe(seenWhole(station));
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
   });
 
@@ -191,7 +192,7 @@ describe('turn in, shift back', () => {
         const { coverage } = readings(made);
         if (report.possible) expect(coverage.margin_mm ?? 1).toBeGreaterThan(-2e-3);
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
   });
 
@@ -207,7 +208,7 @@ describe('turn in, shift back', () => {
         expect(at(most - 0.001)).toBe(true);
         expect(at(most + 0.001)).toBe(false);
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   });
 });

@@ -16,6 +16,7 @@ import {
   type Mark,
   type Station,
 } from '../src/index.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 const held: HeldOffInput = {
   gap_mm: 5,
@@ -121,7 +122,7 @@ describe('a lens held off the body, from two things', () => {
           expect(pastLine(scene.far, mark) / size).toBeLessThan(0.02);
         }
       }),
-      { numRuns: 2000 },
+      { numRuns: runs(2000) },
     );
   });
 

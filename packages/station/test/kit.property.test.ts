@@ -21,6 +21,7 @@ import {
   type WholeRig,
 } from '../src/index.js';
 import { KIT } from './helpers/gear.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 /** Figures as people write them: a few decimals, never a binary tail. */
 const figure = (min: number, max: number, decimals = 1) =>
@@ -198,7 +199,7 @@ describe('any item', () => {
         expect(messages).toEqual({});
         expect(after.ok && after.value).toEqual(before);
       }),
-      { numRuns: 400 },
+      { numRuns: runs(400) },
     );
   });
 
@@ -234,7 +235,7 @@ describe('any rig', () => {
         // What is not reached cannot be focused at infinity, and the other way round.
         if (report.rig.reaches_infinity) expect(report.rig.farthest_focus_m).toBeNull();
       }),
-      { numRuns: 400 },
+      { numRuns: runs(400) },
     );
   });
 
@@ -252,7 +253,7 @@ describe('any rig', () => {
           if (typeof value === 'number') expect(Number.isFinite(value)).toBe(true);
         }
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
   });
 
@@ -274,7 +275,7 @@ describe('any rig', () => {
           }
         }
       }),
-      { numRuns: 150 },
+      { numRuns: runs(150) },
     );
     expect(offered).toBeGreaterThan(20);
   });

@@ -12,6 +12,7 @@ import { coversWithOverlap } from '../src/mosaic/offers/cover-solver.js';
 import { judged } from '../src/mosaic/offers/judged.js';
 import { leastSize, serves, wantOf } from '../src/mosaic/offers/want.js';
 import { station, type Given } from './helpers/mosaic.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 /** Layouts that are offered for a wish: each does what it says, and no fewer frames would. */
 
@@ -175,7 +176,7 @@ describe('every offered layout', () => {
           expect(rest).toEqual(same);
         }
       }),
-      { numRuns: 100 },
+      { numRuns: runs(100) },
     );
     expect(seen.offers).toBeGreaterThan(150);
     expect(seen.nothing).toBeGreaterThan(5);
@@ -232,7 +233,7 @@ describe('the least number of frames, against every subset', () => {
           if (first?.least) proven += 1;
         },
       ),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
     expect(some).toBeGreaterThan(15);
     expect(proven / some).toBeGreaterThan(0.8);

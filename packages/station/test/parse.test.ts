@@ -4,6 +4,7 @@ import { Ajv2020 } from 'ajv/dist/2020.js';
 import { parseStation, parseStationText, stationJsonSchema } from '../src/index.js';
 import { migrate } from '../src/document/migrations.js';
 import { base, parsed, stations } from './helpers/rigs.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 type Doc = Record<string, unknown>;
 
@@ -170,7 +171,7 @@ describe('station document', () => {
         const read = parseStation({ ...full(), [key]: value });
         if (!read.ok) expect(read.problems.length).toBeGreaterThan(0);
       }),
-      { numRuns: 1000 },
+      { numRuns: runs(1000) },
     );
   });
 
@@ -195,7 +196,7 @@ describe('JSON Schema', () => {
       fc.property(stations(), (station) => {
         expect(validate(station)).toBe(true);
       }),
-      { numRuns: 50 },
+      { numRuns: runs(50) },
     );
   });
 

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { evaluate, parseStation, viewVerdict, type Station } from '../src/index.js';
 import { setupOf } from '../src/optical/setup.js';
 import { base, parsed, stations } from './helpers/rigs.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 type V = [number, number, number];
 const rad = (degrees: number): number => (degrees * Math.PI) / 180;
@@ -146,7 +147,7 @@ describe('coverage', () => {
         fc.pre(slackDeg > 1e-4);
         expect(evaluate(station).coverage.covered).toBe(covered);
       }),
-      { numRuns: 2000 },
+      { numRuns: runs(2000) },
     );
   });
 
@@ -190,7 +191,7 @@ describe('coverage', () => {
           else expect(mine).toBeCloseTo(theirs, 6);
         }
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
   });
 
@@ -202,7 +203,7 @@ describe('coverage', () => {
           expect(evaluate(smaller).coverage.covered).toBe(true);
         }
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
   });
 
@@ -261,7 +262,7 @@ describe('every number', () => {
           if (leaned.ok) expect(unsound(evaluate(leaned.value))).toEqual([]);
         },
       ),
-      { numRuns: 1000 },
+      { numRuns: runs(1000) },
     );
   });
 });

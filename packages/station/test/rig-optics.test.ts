@@ -13,6 +13,7 @@ import {
 } from '../src/index.js';
 import { plain, rigOf } from './helpers/gear.js';
 import { base, parsed, stations } from './helpers/rigs.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 
@@ -73,7 +74,7 @@ describe('multipliers', () => {
         same(a.focus.image_distance_mm, b.focus.image_distance_mm);
         expect(a.coverage.covered).toBe(b.coverage.covered);
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
   });
 
@@ -149,7 +150,7 @@ describe('registers and bellows', () => {
           else expect(report.farthest_focus_m).toBeNull();
         },
       ),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
   });
 

@@ -17,6 +17,7 @@ import { criterionSchema } from '../src/document/station.js';
 import { item, KIT, rigOf } from './helpers/gear.js';
 import { base } from './helpers/rigs.js';
 import { everything } from './helpers/worlds.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 const said = (read: Result<unknown>): string[] =>
   read.ok ? [] : read.problems.map(({ pointer, message }) => `${pointer} ${message}`);
@@ -162,7 +163,7 @@ describe('another rig in a station', () => {
           if ((station.movements.rear_tilt_deg ?? 0) !== 0) leaned += 1;
         },
       ),
-      { numRuns: 400 },
+      { numRuns: runs(400) },
     );
     expect(leaned).toBeGreaterThan(20);
   });

@@ -18,6 +18,7 @@ import {
 } from '../src/index.js';
 import { parsed, stations } from './helpers/rigs.js';
 import { mark } from './helpers/table.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 const kinds = fc.constantFrom<SectionKind>('side', 'plan');
@@ -80,7 +81,7 @@ describe('any section', () => {
           }
         }
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
     expect(looked).toBeGreaterThan(300);
   });
@@ -101,7 +102,7 @@ describe('any section', () => {
         }
         expect(Math.hypot(axis.x, axis.y)).toBeCloseTo(1, 12);
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
   });
 
@@ -120,7 +121,7 @@ describe('any section', () => {
         const coc = sectionOf(after, kind).cocUm;
         expect((blurAt(after)(...scene) * 1000) / coc).toBeLessThan(1e-4);
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
     expect(reached).toBeGreaterThan(150);
   });
@@ -145,7 +146,7 @@ describe('any section', () => {
           expect(Math.sign(hingeMm!)).toBe(Math.sign(wanted));
         }
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
   });
 
@@ -188,7 +189,7 @@ describe('any blur picture', () => {
         expect(blurUm).toHaveLength(width * height);
         for (const blur of blurUm) expect(blur).toBeGreaterThanOrEqual(0);
       }),
-      { numRuns: 80 },
+      { numRuns: runs(80) },
     );
   });
 
@@ -209,7 +210,7 @@ describe('any blur picture', () => {
           expect(Math.abs(middle - wall)).toBeLessThan(1e-3 * wall + 1e-3);
         }
       }),
-      { numRuns: 100 },
+      { numRuns: runs(100) },
     );
   });
 });
@@ -241,7 +242,7 @@ describe('any two readings of the bed scale', () => {
         const meet = bedAnswer(parsed({ ...station, bed: { near_mm: answer.meetMm, far_mm: 0 } }))!;
         expect(meet.byDiffraction / meet.byCoc).toBeCloseTo(1, 9);
       }),
-      { numRuns: 150 },
+      { numRuns: runs(150) },
     );
   });
 
@@ -255,7 +256,7 @@ describe('any two readings of the bed scale', () => {
         expect(one.focusAtMm).toBeCloseTo(other.focusAtMm, 9);
         expect(one.byCoc).toBeCloseTo(other.byCoc, 9);
       }),
-      { numRuns: 100 },
+      { numRuns: runs(100) },
     );
   });
 
@@ -298,7 +299,7 @@ describe('any two readings of the bed scale', () => {
           expect(Math.sign(lean)).toBe(Math.sign(-below));
         },
       ),
-      { numRuns: 500 },
+      { numRuns: runs(500) },
     );
     expect(leaned).toBeGreaterThan(60);
   });
@@ -316,7 +317,7 @@ describe('report and section', () => {
         if (tilt === 0) expect([side.hingeMm, focus.hinge_mm]).toEqual([null, null]);
         else expect(Math.abs(side.hingeMm!) / focus.hinge_mm!).toBeCloseTo(1, 9);
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   });
 });

@@ -26,6 +26,7 @@ import {
 import { evaluatePitch } from '../src/facade/correction.js';
 import { setupOf } from '../src/optical/setup.js';
 import { base, parsed } from './helpers/rigs.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 
@@ -76,7 +77,7 @@ describe('the finder', () => {
           }
         },
       ),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   });
 
@@ -97,7 +98,7 @@ describe('the finder', () => {
         );
         for (const { points } of shapes) expect(points.every(Number.isFinite)).toBe(true);
       }),
-      { numRuns: 150 },
+      { numRuns: runs(150) },
     );
   });
 
@@ -119,7 +120,7 @@ describe('the finder', () => {
           expect(back.y).toBeCloseTo(y, 6);
         },
       ),
-      { numRuns: 100 },
+      { numRuns: runs(100) },
     );
   });
 });

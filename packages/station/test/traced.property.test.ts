@@ -2,8 +2,9 @@ import fc from 'fast-check';
 import { newStation, parseStation, readings, type Station } from '../src/index.js';
 import { root, Traced, type V3 } from './helpers/traced.js';
 import { within, worlds } from './helpers/worlds.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
-const RUNS = 2500;
+const RUNS = runs(2500);
 
 /** As the report prints it: off by no more than rounding, large values by their own size. */
 function same(got: number | null | undefined, traced: number, slack = 1e-8): void {
@@ -201,7 +202,7 @@ describe('random stations against rays', () => {
           expect(set(near + 1e-2)).toBe(true);
         },
       ),
-      { numRuns: 120 },
+      { numRuns: runs(120) },
     );
   });
 
@@ -259,7 +260,7 @@ describe('random stations against rays', () => {
         expect(serves(least * (1 + 1e-9), coarse)).toBe(true);
         expect(serves(least * 0.98, -1e-9)).toBe(false);
       }),
-      { numRuns: 120 },
+      { numRuns: runs(120) },
     );
     expect(Math.min(seen.needed, seen.least)).toBeGreaterThan(12);
   });

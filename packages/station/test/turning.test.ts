@@ -17,6 +17,7 @@ import {
 import { base, parsed } from './helpers/rigs.js';
 import { everything, within } from './helpers/worlds.js';
 import { mark, table } from './helpers/table.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 type Turning = NonNullable<Report['turning']>;
 type Vec = [number, number, number];
@@ -181,7 +182,7 @@ describe('a lens or adapter that turns', () => {
         // Going onto what comes nearest is something a hand can do.
         expect(readings(ontoStop(station)).turning!.reached).toBe(true);
       }),
-      { numRuns: 2000 },
+      { numRuns: runs(2000) },
     );
   });
 
@@ -194,7 +195,7 @@ describe('a lens or adapter that turns', () => {
         fc.pre(answer !== null && hindrance(station, answer) === null);
         expect(readings(solvedFor(station)).turning!.off_deg).toBeLessThan(0.1);
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 });

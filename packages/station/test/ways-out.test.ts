@@ -13,6 +13,7 @@ import {
   type Station,
 } from '../src/index.js';
 import { base, parsed, stations } from './helpers/rigs.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 const moved = (movements: Partial<Station['movements']>, more: Partial<Station> = {}): Station =>
   parsed({ ...base(), ...more, movements: { ...base().movements, ...movements } });
@@ -32,7 +33,7 @@ describe('ways out', () => {
           expect(parseStation(way.after).ok).toBe(true);
         }
       }),
-      { numRuns: 150 },
+      { numRuns: runs(150) },
     );
   });
 
@@ -132,7 +133,7 @@ describe('ways out', () => {
           );
         }
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   });
 });
@@ -177,7 +178,7 @@ describe('dragging the frame', () => {
         // Set values are rounded to a hundredth of a millimetre.
         expect(coverage.margin_mm ?? 0).toBeGreaterThan(-0.05);
       }),
-      { numRuns: 400 },
+      { numRuns: runs(400) },
     );
   });
 

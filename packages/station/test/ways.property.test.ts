@@ -9,12 +9,13 @@ import {
 } from '../src/index.js';
 import { base, parsed } from './helpers/rigs.js';
 import { WAYS_HOLD } from './helpers/ways-hold.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 
 // Two thousand of each run in `scripts/ways.mjs`, which is a check of its own.
 describe('taken literally over drawn stations', () => {
   it.each(Object.entries(WAYS_HOLD))(
     '%s cure what they are offered for, name every change, can be set by hand and lead in no circle',
-    (_, holds) => fc.assert(holds, { numRuns: 50, maxSkipsPerRun: 1000 }),
+    (_, holds) => fc.assert(holds, { numRuns: runs(50), maxSkipsPerRun: 1000 }),
   );
 });
 

@@ -16,6 +16,7 @@ import {
   timeSaid,
   type DrawPoint,
   type Station,
+  mostOf,
 } from '@gangway/station';
 import { Assumed } from '../station/assumed.js';
 import { Page } from '../station/page.js';
@@ -127,7 +128,7 @@ function Graph({
     const colour = coloursIn(light);
     const text = axisText(colour);
     const grid = { color: colour('--rule') };
-    const most = Math.max(1, Math.ceil(2 * Math.max(...points.map(({ stops }) => stops))) / 2);
+    const most = Math.max(1, Math.ceil(2 * mostOf(points.map(({ stops }) => stops))) / 2);
     const x = against === 'distance' ? 'logarithmic' : 'linear';
     return {
       animation: false,

@@ -53,7 +53,8 @@ async function filesOfEntry(entry: FileSystemEntry, path: string, depth = 0): Pr
     );
     if (some.length === 0) return found;
     for (const each of some) {
-      found.push(...(await filesOfEntry(each, `${path}${entry.name}/`, depth + 1)));
+      const inside = await filesOfEntry(each, `${path}${entry.name}/`, depth + 1);
+      for (const file of inside) found.push(file);
     }
   }
 }

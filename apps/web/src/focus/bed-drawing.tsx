@@ -1,4 +1,4 @@
-import { fixed, type BedAnswer, type Station } from '@gangway/station';
+import { fixed, type BedAnswer, type Station, leastOf, mostOf } from '@gangway/station';
 import { useState } from 'react';
 import { Drawn } from '../drawing/drawn.js';
 import { Handle } from '../drawing/handle.js';
@@ -44,7 +44,7 @@ export function BedDrawing({ bed, answer }: { bed: Station['bed']; answer: BedAn
         : { infinity_mm: EXAMPLE.infinity_mm }),
   };
   const all = [...Object.values(at), ...(answer ? [answer.focusAtMm] : [])];
-  const span = held ?? { low: Math.min(...all), high: Math.max(...all) };
+  const span = held ?? { low: leastOf(all), high: mostOf(all) };
   const room = Math.max(1, span.high - span.low);
   const [left, right] = [0.3 * width, width - 80];
   const scale = (right - left) / room;

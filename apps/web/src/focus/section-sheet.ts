@@ -1,5 +1,6 @@
 import type { Line, Point, Section } from '@gangway/station';
 import { fitted, type Sheet } from '../drawing/sheet.js';
+import { leastOf, mostOf } from '@gangway/station';
 
 /** The whole from the camera on, what is marked alone, or the camera alone. */
 export type Zoom = 'scene' | 'marks' | 'camera';
@@ -40,10 +41,10 @@ function sceneExtent(section: Section): Extent {
   const right = reach > 0.02 ? reach : Math.min(section.aheadM ?? 30, 30) * 1.2;
   const far = section.marks.some(({ infinite }) => infinite) ? right * 1.25 : right;
   const extent: Extent = {
-    left: Math.min(...seen.map(({ x }) => x)),
+    left: leastOf(seen.map(({ x }) => x)),
     right: far,
-    low: Math.min(...seen.map(({ y }) => y)),
-    high: Math.max(...seen.map(({ y }) => y)),
+    low: leastOf(seen.map(({ y }) => y)),
+    high: mostOf(seen.map(({ y }) => y)),
   };
   const across = extent.right - extent.left;
   const { hinge, groundM } = section;
@@ -64,7 +65,7 @@ function sceneExtent(section: Section): Extent {
 }
 
 function cameraExtent({ sensor, lensHalfM, hinge }: Section): Extent {
-  const back = -Math.min(...sensor.map(({ x }) => x));
+  const back = -leastOf(sensor.map(({ x }) => x));
   const half = Math.max(lensHalfM, ...sensor.map(({ y }) => Math.abs(y))) * 1.6;
   const near = hinge !== null && Math.abs(hinge.y) < 7 * half;
   return {
@@ -83,10 +84,10 @@ function marksExtent(section: Section): Extent {
   if (at.length === 0) return sceneExtent(section);
   const [xs, ys] = [at.map(({ x }) => x), at.map(({ y }) => y)];
   const whole: Extent = {
-    left: Math.min(...xs),
-    right: Math.max(...xs),
-    low: Math.min(...ys),
-    high: Math.max(...ys),
+    left: leastOf(xs),
+    right: mostOf(xs),
+    low: leastOf(ys),
+    high: mostOf(ys),
   };
   const across = Math.max(whole.right - whole.left, whole.high - whole.low, 0.05 * whole.right);
   const room = ABOUT_MARKS * across;

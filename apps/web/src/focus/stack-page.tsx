@@ -10,6 +10,7 @@ import {
   tiltOrStack,
   type Effort,
   type Station,
+  leastOf,
 } from '@gangway/station';
 import { parseFNumber } from '@gangway/station';
 import { selectStation } from '../store/selectors.js';
@@ -40,8 +41,8 @@ export function StackPage() {
   const units = useAppSelector((state) => state.preferences.units);
   const dispatch = useAppDispatch();
   const efforts = useMemo(() => tiltOrStack(station), [station]);
-  const least = Math.min(
-    ...efforts.filter(({ holds }) => holds).map(({ spotUm }) => spotUm ?? Infinity),
+  const least = leastOf(
+    efforts.filter(({ holds }) => holds).map(({ spotUm }) => spotUm ?? Infinity),
   );
   const overlap = Math.round((station.stack?.overlap ?? STACK_OVERLAP) * 100);
   const shown = (['tilt', 'stack'] as const).flatMap(

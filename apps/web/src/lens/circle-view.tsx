@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { centreSaid, fixed, fStop, sharpFraction, type Station } from '@gangway/station';
+import { centreSaid, fixed, fStop, sharpFraction, type Station, mostOf } from '@gangway/station';
 import { Drawn } from '../drawing/drawn.js';
 import { sheetAt } from '../drawing/sheet.js';
 import { useSize } from '../drawing/use-size.js';
@@ -54,7 +54,7 @@ export function CircleView({ given, own, measured, stops, stop, onStop, widestMm
   );
   const now = all.find(({ each }) => each === stop)?.rings ?? all[0]?.rings;
   if (!now) return null;
-  const widest = widestMm ?? Math.max(...all.flatMap(({ rings }) => [rings.litMm ?? 0, rings.givenMm ?? 0])); // prettier-ignore
+  const widest = widestMm ?? mostOf(all.flatMap(({ rings }) => [rings.litMm ?? 0, rings.givenMm ?? 0])); // prettier-ignore
   const { width, height } = size;
   const scale = Math.max(0.1, (Math.min(width, height) - 2 * PAD) / Math.max(widest, 1));
   const centre = measured?.centre_mm;

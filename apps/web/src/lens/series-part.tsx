@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { lensFacts, SERIES_PROBLEMS, withSeries, withWords } from '@gangway/station';
+import { lensFacts, SERIES_PROBLEMS, withSeries, withWords, mostOf } from '@gangway/station';
 import { Button } from '../ui/button.js';
 import { deskOf } from './desk.js';
 import { DetailChart } from './detail-chart.js';
@@ -62,7 +62,7 @@ export function SeriesPart({ lens, desk, back, typed, told, keep }: PartProps) {
     deskOf(lens.id, 'series').measure({
       what: 'series',
       shots: files.map(({ index, name, fNumber }) => ({ index, fNumber: stopOf(name, fNumber)!, focusMm: typed.of(name, 'focus') ?? 0 })),
-      pitchMm: widthMm / Math.max(...files.map(({ widthPx, heightPx }) => Math.max(widthPx, heightPx))),
+      pitchMm: widthMm / mostOf(files.map(({ widthPx, heightPx }) => Math.max(widthPx, heightPx))),
     });
   const { sharpness: _, ...onlyDetail } = next ?? {};
   const lines = next ? detailLines(onlyDetail) : null;

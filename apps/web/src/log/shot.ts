@@ -7,6 +7,7 @@ import {
   type LogChange,
   type Station,
   type Which,
+  mostOf,
 } from '@gangway/station';
 import { newId } from '../browser/new-id.js';
 import type { OpenLog } from '../records/log-lines.js';
@@ -84,8 +85,8 @@ export function nextOf(log: OpenLog, stationId: string, station: Station) {
 /** Frame 2 of 3, bracket 1 of 3. */
 export function whichSaid(station: Station, { frame, bracket }: Which): string {
   const all = exposuresOf(station);
-  const frames = Math.max(...all.map((each) => each.frame ?? 0));
-  const brackets = Math.max(...all.map((each) => each.bracket ?? 0));
+  const frames = mostOf(all.map((each) => each.frame ?? 0));
+  const brackets = mostOf(all.map((each) => each.bracket ?? 0));
   return [
     frame === null ? '' : `frame ${frame} of ${frames}`,
     bracket === null ? '' : `bracket ${bracket} of ${brackets}`,

@@ -12,6 +12,7 @@ import {
   type LogColumn,
   type Station,
   type Units,
+  mostOf,
 } from '@gangway/station';
 import { counted } from '../ui/counted.js';
 
@@ -149,7 +150,7 @@ export function pasteBlock(
   from: { readonly row: number; readonly column: number },
   block: readonly (readonly string[])[],
 ): Edit {
-  const wide = Math.max(...block.map((cells) => cells.length));
+  const wide = mostOf(block.map((cells) => cells.length));
   if (from.row + block.length > lines.length) {
     return { ok: false, message: `${counted(block.length, 'line')} to paste, and only ${lines.length - from.row} from here on.` }; // prettier-ignore
   }

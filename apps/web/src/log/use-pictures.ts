@@ -53,7 +53,7 @@ export function usePictures() {
     const all: ReadFile[] = [];
     let told: ReturnType<typeof setTimeout> | undefined;
     own.addEventListener('message', ({ data }: MessageEvent<ReadTold>) => {
-      all.push(...data.read);
+      for (const each of data.read) all.push(each);
       const done = all.length >= files.length;
       // The page is drawn anew a few times a second, however fast files are read.
       told ??= setTimeout(

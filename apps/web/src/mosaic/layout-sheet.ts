@@ -3,6 +3,7 @@ import type { CoverDrawing } from '@gangway/station';
 import { makeSheet } from '../drawing/finder-sheet.js';
 import { sheetAt, type Sheet } from '../drawing/sheet.js';
 import type { Laid } from '../store/mosaic.js';
+import { leastOf, mostOf } from '@gangway/station';
 
 /** Room round the frames for numbers, sizes and what is left out, as a share of theirs. */
 const ROUND = 1.5;
@@ -19,7 +20,7 @@ export function layoutSheet(
   const points = layout.frames.flatMap(({ corners }) => corners);
   if (points.length === 0) return circle;
   const [xs, ys] = [points.map(({ x }) => x), points.map(({ y }) => y)];
-  const span = (all: readonly number[]): number => Math.max(...all) - Math.min(...all);
+  const span = (all: readonly number[]): number => mostOf(all) - leastOf(all);
   const fits = Math.max(0.01, Math.min(width / span(xs), height / span(ys)) / ROUND);
   const perMm = Math.abs(circle.scaleX);
   // Frames that lie far outside the circle are still all shown.
@@ -27,8 +28,8 @@ export function layoutSheet(
   const signed = groundGlass ? -scale : scale;
   if (whole) return sheetAt(width / 2, height / 2, signed);
   const middle = {
-    x: (Math.max(...xs) + Math.min(...xs)) / 2,
-    y: (Math.max(...ys) + Math.min(...ys)) / 2,
+    x: (mostOf(xs) + leastOf(xs)) / 2,
+    y: (mostOf(ys) + leastOf(ys)) / 2,
   };
   return sheetAt(width / 2 - middle.x * signed, height / 2 + middle.y * signed, signed);
 }

@@ -6,6 +6,7 @@ import {
   withFrameTaken,
   type LaidFrame,
   type Point,
+  leastOf,
 } from '@gangway/station';
 import { Handle } from '../drawing/handle.js';
 import type { Sheet } from '../drawing/sheet.js';
@@ -40,7 +41,7 @@ export const Numbered = memo(function Numbered({
   stepping,
 }: NumberedProps) {
   const { change } = useEditing();
-  const top = Math.min(...frame.corners.map((corner) => sheet.y(corner.y)));
+  const top = leastOf(frame.corners.map((corner) => sheet.y(corner.y)));
   const [x, y] = [sheet.x(frame.centre.x), row ? top - 20 : sheet.y(frame.centre.y)];
   const here = stepping.at === index;
   const r = small ? 9 : 12;

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { layoutOf, PRESETS, type Station } from '@gangway/station';
+import { layoutOf, PRESETS, type Station, mostOf } from '@gangway/station';
 
 const [W, H] = [52, 34];
 
@@ -12,8 +12,8 @@ export function PatternGlyph({ station, preset }: { station: Station; preset: st
     if (layout.turn) return fan(layout.turn.yawsDeg, layout.turn.frameDeg);
     const points = layout.frames.flatMap(({ corners }) => corners);
     if (points.length === 0) return null;
-    const far = Math.max(
-      ...points.map(({ x, y }) =>
+    const far = mostOf(
+      points.map(({ x, y }) =>
         Math.max(Math.abs(x - layout.middle.x) / W, Math.abs(y - layout.middle.y) / H),
       ),
     );

@@ -1,4 +1,4 @@
-import { fixed, type Seam } from '@gangway/station';
+import { fixed, type Seam, leastOf, mostOf } from '@gangway/station';
 import { pathOf } from '../drawing/finder-sheet.js';
 import type { Sheet } from '../drawing/sheet.js';
 
@@ -16,8 +16,8 @@ export function SeamShape({
 }) {
   const low = shared.reduce((a, b) => (sheet.y(a.y) > sheet.y(b.y) ? a : b));
   const middle = shared.reduce((sum, p) => sum + p.x, 0) / shared.length;
-  const span = Math.max(...shared.map(({ x }) => x)) - Math.min(...shared.map(({ x }) => x));
-  const high = Math.max(...shared.map(({ y }) => y)) - Math.min(...shared.map(({ y }) => y));
+  const span = mostOf(shared.map(({ x }) => x)) - leastOf(shared.map(({ x }) => x));
+  const high = mostOf(shared.map(({ y }) => y)) - leastOf(shared.map(({ y }) => y));
   const roomy = Math.min(span / 38, high / 20) * Math.abs(sheet.scaleX) > 1;
   return (
     <g className={spoils ? 'text-costs' : 'text-within'}>

@@ -9,6 +9,8 @@ import {
   type CoverDrawing,
   type LaidFrame,
   type Seam,
+  leastOf,
+  mostOf,
 } from '@gangway/station';
 import { DimensionLine } from '../drawing/dimension-line.js';
 import { Drawn } from '../drawing/drawn.js';
@@ -164,7 +166,7 @@ function seenPart({ layout, picture }: Laid, at: number | null): CoverDrawing['f
   const { corners, centre } = layout.frames[at]!;
   const span = (axis: 'x' | 'y'): number => {
     const all = corners.map((corner) => corner[axis]);
-    return Math.max(...all) - Math.min(...all);
+    return mostOf(all) - leastOf(all);
   };
   return { centre, widthMm: span('x'), heightMm: span('y') };
 }
@@ -176,7 +178,7 @@ const inOneRow = (frames: readonly LaidFrame[]): boolean =>
 const Apart = ({ frames, sheet }: { frames: readonly LaidFrame[]; sheet: Sheet }) =>
   frames.slice(1).map((frame, i) => {
     const last = frames[i]!;
-    const top = Math.min(...frame.corners.map((corner) => sheet.y(corner.y))) - 32;
+    const top = leastOf(frame.corners.map((corner) => sheet.y(corner.y))) - 32;
     const by = Math.abs(frame.centre.x - last.centre.x);
     return (
       <DimensionLine

@@ -31,7 +31,7 @@ export function useAllStations(jobId: string, most: number): AllStations | strin
           ),
         );
         if (left) return;
-        items.push(...some);
+        for (const each of some) items.push(each);
         if (items.length >= Math.min(total, most) || some.length < PAGE) {
           return setRead({ items, total });
         }

@@ -218,7 +218,7 @@ export function makeLogKeeper(around: LogSurroundings) {
       }
       const { results } = sent.answer;
       // What a person has to look at waits until the log is opened, and is answered anew then.
-      held.push(...part.filter((_, i) => results[i]!.outcome !== 'done'));
+      for (const each of part.filter((_, i) => results[i]!.outcome !== 'done')) held.push(each);
       left = left.slice(part.length);
     }
     // It was opened meanwhile: then all of this is in good hands.

@@ -10,6 +10,7 @@ import {
   MATCHED_SIDES,
   type MatchedSide,
   type RigFigures,
+  mostOf,
 } from '@gangway/station';
 import * as z from 'zod';
 import { useSoundRigs } from '../records/sound-kit.js';
@@ -215,8 +216,8 @@ function Fields({ columns, distanceM }: { columns: readonly Column[]; distanceM:
     name: figures.name,
     ...fieldAt(figures, distanceM),
   }));
-  const widest = Math.max(...fields.map(({ widthM }) => widthM));
-  const tallest = Math.max(...fields.map(({ heightM }) => heightM));
+  const widest = mostOf(fields.map(({ widthM }) => widthM));
+  const tallest = mostOf(fields.map(({ heightM }) => heightM));
   const scale = Math.min((width - 40) / widest, (height - 50) / tallest);
   const words = `At ${distanceM} m: ${fields.map(({ name, widthM, heightM }) => `${name} sees ${trimmed(widthM, 1)} by ${trimmed(heightM, 1)} m`).join('; ')}.`;
   const { x, y } = sheetAt(width / 2, height / 2 - 8, scale);

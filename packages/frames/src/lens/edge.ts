@@ -3,6 +3,7 @@ import { cut, quarterTurned, type Area, type Plane } from '../planes/plane.js';
 import { curveOf } from './edge-curve.js';
 import { LEAST_ROWS, lineOf, roomPx, standsUpright, steepest, type Line } from './edge-line.js';
 import { followed, gather, NEAR_PX, passes, tailOf, type Tails } from './edge-spread.js';
+import { leastOf, mostOf } from '../numbers/extremes.js';
 
 /**
  * Resolution from one slanted edge, after ISO 12233: the edge's place row by row, a line through it, the
@@ -122,7 +123,7 @@ function overshoots(level: Float64Array, noise: number): boolean {
     { length: level.length - 2 },
     (_, i) => (level[i]! + level[i + 1]! + level[i + 2]!) / 3,
   );
-  const beyond = Math.max(Math.max(...three) - 1, -Math.min(...three));
+  const beyond = Math.max(mostOf(three) - 1, -leastOf(three));
   return beyond > Math.max(OVERSHOOT, (5 * noise) / Math.sqrt(3));
 }
 

@@ -1,6 +1,7 @@
 import { Matrix, inverse, solve } from 'ml-matrix';
 import { median } from '../numbers/statistics.js';
 import { interpolated } from '../numbers/interpolated.js';
+import { leastOf, mostOf } from '../numbers/extremes.js';
 
 /**
  * Light from the middle of the circle to its end, from pictures of an evenly lit white. One fit over all
@@ -185,7 +186,7 @@ function round(
   bend([[0, 1]], SMOOTH);
   const total = held.reduce((sum, each) => sum + each, 0);
   const sigma = Math.max(0.005, before?.sigma ?? 0.05);
-  const spanMm = Math.max(...blocks.map(({ x, y }) => Math.hypot(x, y)));
+  const spanMm = mostOf(blocks.map(({ x, y }) => Math.hypot(x, y)));
   const even = (sigma * spanMm) / EVEN_STOPS;
   bend([[atSlope, 1]], even ** 2);
   bend([[atSlope + 1, 1]], even ** 2);
@@ -211,7 +212,7 @@ function residuals(
 }
 
 function fit(blocks: readonly Block[], shots: number): Fit | null {
-  const farthest = Math.max(...blocks.map(({ x, y }) => Math.hypot(x, y)));
+  const farthest = mostOf(blocks.map(({ x, y }) => Math.hypot(x, y)));
   const knots = Math.ceil((farthest + 6) / KNOT_MM) + 2;
   const plain = blocks.map(({ weight }) => weight);
   let held = plain;
@@ -275,14 +276,14 @@ export function measureFlat(shots: readonly FlatShot[]): FlatMeasured {
   const pixels = shots.reduce((sum, each) => sum + each.pixels, 0);
   const problems: FlatProblem[] = [];
   if (clipped > CLIPPED_SHARE * pixels) problems.push('clipped');
-  const brightest = Math.max(0, ...shots.map(({ light }) => light.reduce((most, each) => Math.max(most, each || 0), 0))); // prettier-ignore
+  const brightest = mostOf(shots.map(({ light }) => light.reduce((most, each) => Math.max(most, each || 0), 0))); // prettier-ignore
   if (brightest < DARK_LIGHT) problems.push('dark');
   const blocks = blocksOf(shots);
   const found = blocks.length >= LEAST_BLOCKS ? fit(blocks, shots.length) : null;
   if (!found) return { ...NOTHING, clipped, problems: [...problems, 'too_little'] };
   const { centre, falls, slope, sigma, sigmaMm } = found;
   const radii = blocks.map(({ x, y }) => Math.hypot(x - centre[0], y - centre[1]));
-  const [nearest, reach] = [Math.min(...radii), Math.max(...radii)];
+  const [nearest, reach] = [leastOf(radii), mostOf(radii)];
   const { widthMm, heightMm } = shots[0]!;
   const slopeStops = Math.hypot(slope[0] * widthMm, slope[1] * heightMm);
   if (slopeStops > UNEVEN_STOPS) problems.push('uneven');

@@ -4,6 +4,7 @@ import type { FrameFile } from '../planes/source.js';
 import type { Work } from '../numbers/work.js';
 import { sharpestAt, type Setting } from './sharpest.js';
 import { stackOf, type Stack, type StackTile } from './stack.js';
+import { mostOf } from '../numbers/extremes.js';
 
 /** The same picture at every stop: where detail is best, in the middle, at the edges and in the corners. */
 
@@ -139,7 +140,7 @@ function keptBy(tiles: readonly Looked[], stops: number): (number | null)[] {
     const values = tiles.flatMap(({ kept }) => (kept[i] === null ? [] : [kept[i]!]));
     return values.length > 0 ? median(values) : null;
   });
-  const most = Math.max(...middle.map((each) => each ?? 0));
+  const most = mostOf(middle.map((each) => each ?? 0));
   return middle.map((each) => (each === null || most === 0 ? null : each / most));
 }
 

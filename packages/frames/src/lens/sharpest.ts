@@ -2,6 +2,7 @@ import { leastSquares } from '../numbers/least-squares.js';
 import { mean } from '../numbers/statistics.js';
 import { ringsOfBand } from './detail.js';
 import type { StackTile } from './stack.js';
+import { leastOf, mostOf } from '../numbers/extremes.js';
 
 /** A picture of a stack and what was set for it. */
 export interface Setting {
@@ -67,6 +68,6 @@ export function sharpestAt(tile: StackTile, settings: readonly Setting[]): numbe
   );
   if (!fit || !(fit[2]! > 0)) return null;
   const top = middle - fit[1]! / (2 * fit[2]!);
-  const room = (Math.max(...x) - Math.min(...x)) / 2;
-  return top > Math.min(...x) - room && top < Math.max(...x) + room ? top : null;
+  const room = (mostOf(x) - leastOf(x)) / 2;
+  return top > leastOf(x) - room && top < mostOf(x) + room ? top : null;
 }

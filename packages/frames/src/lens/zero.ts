@@ -3,6 +3,7 @@ import type { FrameFile } from '../planes/source.js';
 import type { Work } from '../numbers/work.js';
 import { sharpestAt } from './sharpest.js';
 import { stackOf, type StackTile } from './stack.js';
+import { leastOf, mostOf } from '../numbers/extremes.js';
 
 /**
  * The true zero of a lens or standard that leans, from pictures of a flat chart square before the
@@ -114,7 +115,7 @@ export async function measureZero(
   if (left < 2) return { zeroDeg: null, sigmaDeg: null, problems: ['too_few', ...foreign] };
   const found = left >= 3 ? byTiles(tiles, asked, shown) : bySides(tiles, asked, shown);
   const { zeroDeg } = found;
-  const [least, most] = [Math.min(...leans), Math.max(...leans)];
+  const [least, most] = [leastOf(leans), mostOf(leans)];
   const outside = zeroDeg !== null && (zeroDeg < least || zeroDeg > most);
   const floor = OF_A_STEP * stepAt([...leans], zeroDeg ?? 0);
   const sigmaDeg = found.sigmaDeg === null ? null : Math.max(found.sigmaDeg, floor);

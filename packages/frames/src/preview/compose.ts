@@ -2,6 +2,7 @@ import { fromSrgb, toSrgb } from '../planes/light.js';
 import type { ProvedFrame } from '../prove/result.js';
 import { halfSize, onFrame, viewOf, type View } from '../prove/view.js';
 import type { Shown } from './shown.js';
+import { leastOf, mostOf } from '../numbers/extremes.js';
 
 /** Frames laid together where a proof found them, exposure evened: a look at the seams, not a merge. */
 
@@ -217,9 +218,9 @@ export function boxOf(
     return { leftMm: xMm - x, rightMm: xMm + x, topMm: yMm + y, footMm: yMm - y };
   });
   return {
-    leftMm: Math.min(...boxes.map(({ leftMm }) => leftMm)),
-    rightMm: Math.max(...boxes.map(({ rightMm }) => rightMm)),
-    topMm: Math.max(...boxes.map(({ topMm }) => topMm)),
-    footMm: Math.min(...boxes.map(({ footMm }) => footMm)),
+    leftMm: leastOf(boxes.map(({ leftMm }) => leftMm)),
+    rightMm: mostOf(boxes.map(({ rightMm }) => rightMm)),
+    topMm: mostOf(boxes.map(({ topMm }) => topMm)),
+    footMm: leastOf(boxes.map(({ footMm }) => footMm)),
   };
 }

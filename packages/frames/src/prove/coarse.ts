@@ -1,5 +1,6 @@
 import { forward, productBack } from '../numbers/fourier.js';
 import { planeOf, type Plane } from '../planes/plane.js';
+import { mostOf } from '../numbers/extremes.js';
 
 /**
  * Two whole frames, made small, against each other: roughly where one lies on the other, wherever
@@ -91,7 +92,7 @@ export function ready(plane: Plane, side: number): Ready {
 }
 
 export const sideFor = (planes: readonly Plane[]): number =>
-  powerOver(Math.max(...planes.map(({ width, height }) => Math.max(width, height))));
+  powerOver(mostOf(planes.map(({ width, height }) => Math.max(width, height))));
 
 export interface Laid {
   /** The middle of b from the middle of a, small pixels, y down. */

@@ -114,16 +114,16 @@ export function assigned(count: number, edges: readonly Edge[], places: readonly
   for (const [file, of] of twice) aside.push({ file, why: `doubled:${of}` });
   const files = Array.from({ length: count }, (_, i) => i).filter((i) => !twice.has(i));
   const own = edges.filter(({ i, j }) => !twice.has(i) && !twice.has(j));
-  const spacing = Math.min(
-    ...places.flatMap((a, i) => places.slice(i + 1).map((b) => distance(a, b))),
-    1,
-  );
+  let spacing = 1;
+  places.forEach((a, i) => {
+    for (let j = i + 1; j < places.length; j++) spacing = Math.min(spacing, distance(a, places[j]!));
+  });
   const free = new Set(places.map((_, i) => i));
   const frameOf: (number | null)[] = Array.from({ length: count }, () => null);
   const loose: number[] = [];
   for (const group of groupsOf(files, own)) {
     if (group.size === 1) {
-      loose.push(...group.keys());
+      for (const each of group.keys()) loose.push(each);
       continue;
     }
     const { frames } = fitGroup(group, places, free, NEAR * spacing);

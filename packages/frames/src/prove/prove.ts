@@ -12,6 +12,7 @@ import { matchTile } from './tile.js';
 import { tilesOver, type Tiling } from './tiles.js';
 import { astray, overall, verdictOf, type Verdict } from './verdict.js';
 import { tileOf, viewOf, type View } from './view.js';
+import { leastOf, mostOf } from '../numbers/extremes.js';
 
 /**
  * Where the frames of a mosaic really lay, and whether lens, body and light stood still. Each file is
@@ -316,7 +317,7 @@ function proofOf(scene: Scene, pendings: readonly Pending[], aside: readonly Set
     return { left: xMm - w / 2, right: xMm + w / 2, foot: yMm - h / 2, top: yMm + h / 2 };
   });
   const span = (from: number[], to: number[]): number =>
-    from.length > 0 ? Math.round((Math.max(...to) - Math.min(...from)) / pitchMm) : 0;
+    from.length > 0 ? Math.round((mostOf(to) - leastOf(from)) / pitchMm) : 0;
   return {
     frames,
     overlaps,

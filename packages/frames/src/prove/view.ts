@@ -1,5 +1,6 @@
 import { quarterTurned, type Area, type Plane } from '../planes/plane.js';
 import type { LoadedFrame } from '../planes/source.js';
+import { leastOf, mostOf } from '../numbers/extremes.js';
 
 /**
  * A frame as it lies in the picture: turned upright, and rolled onto a cylinder where the camera turns.
@@ -103,10 +104,10 @@ function resampled(view: View, loaded: LoadedFrame, x: number, y: number, size: 
   const corners = [0, size / 2, size - 1].flatMap((i) =>
     [0, size / 2, size - 1].map((j) => at(i, j)),
   );
-  const left = Math.floor(Math.min(...corners.map(([u]) => u))) - 1;
-  const top = Math.floor(Math.min(...corners.map(([, v]) => v))) - 1;
-  const right = Math.ceil(Math.max(...corners.map(([u]) => u))) + 2;
-  const foot = Math.ceil(Math.max(...corners.map(([, v]) => v))) + 2;
+  const left = Math.floor(leastOf(corners.map(([u]) => u))) - 1;
+  const top = Math.floor(leastOf(corners.map(([, v]) => v))) - 1;
+  const right = Math.ceil(mostOf(corners.map(([u]) => u))) + 2;
+  const foot = Math.ceil(mostOf(corners.map(([, v]) => v))) + 2;
   const from = pieceUpright(view, loaded, {
     x: left,
     y: top,

@@ -1,5 +1,6 @@
 import type { Station } from '../document/station.js';
 import { boxPlan } from '../scene/scene.js';
+import { leastOf } from '@gangway/optics';
 
 /** A length a tape can be laid along, from under the sensor mark. */
 export interface Tape {
@@ -29,10 +30,10 @@ export function tapesOf({ facade, site }: Station): Tape[] {
   }
   if (!facade && !room) {
     const corners = (site?.boxes ?? []).map((box) => {
-      const nearest = Math.min(...boxPlan(box).map(({ x, z }) => Math.hypot(x, z)));
+      const nearest = leastOf(boxPlan(box).map(({ x, z }) => Math.hypot(x, z)));
       return { to: `the nearest corner of ${box.name || 'the box'}`, m: nearest };
     });
-    tapes.push(...corners.sort((a, b) => a.m - b.m).slice(0, MOST_BOXES));
+    for (const each of corners.sort((a, b) => a.m - b.m).slice(0, MOST_BOXES)) tapes.push(each);
   }
   return tapes;
 }

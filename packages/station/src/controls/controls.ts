@@ -10,6 +10,7 @@ import {
   UPRIGHT,
   type Leaned,
   type Parsed,
+  mostOf,
 } from '@gangway/optics';
 import { lockedLean } from '../optical/turning.js';
 import { fixed, fStop, type Units } from '../words/format.js';
@@ -109,7 +110,7 @@ function movement(
     parse: linear ? (text) => parseLengthMm(text, 'mm') : (text) => parseAngleDeg(text),
     domain: (station) => {
       const { [field]: range, [radial]: length } = station.movement_limits;
-      const largest = Math.max(...circleTable(station.lens).map(({ diameterMm }) => diameterMm));
+      const largest = mostOf(circleTable(station.lens).map(({ diameterMm }) => diameterMm));
       const free = linear ? niceAbove(largest / 3) : FREE_TILT_DEG;
       const ends = [...(range ?? []), ...(length === undefined ? [] : [length])].map(Math.abs);
       // A movement the rig does not have still shows a scale, all of it past the mechanism.

@@ -19,6 +19,7 @@ import {
   type Frame,
   type Placing,
   type Point,
+  mostOf,
 } from '@gangway/optics';
 import { coreMmAt, setupOf, type Setup } from '../optical/setup.js';
 import type { Station } from '../document/station.js';
@@ -142,7 +143,7 @@ const outline = (s: Setup, cone: Cone): Point[] => coneOutline(cone, (20 * baseM
 function baseMm(s: Setup): number {
   const { station } = s;
   const largest =
-    Math.max(...s.facts.circles.map(({ diameterMm }) => diameterMm)) * s.combined * s.factor;
+    mostOf(s.facts.circles.map(({ diameterMm }) => diameterMm)) * s.combined * s.factor;
   return Math.max(largest, Math.hypot(station.back.width_mm, station.back.height_mm)) / 2;
 }
 

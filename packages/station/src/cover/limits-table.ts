@@ -1,4 +1,11 @@
-import { engravedStops, movementLimits, travelAlong, UPRIGHT, type Limit } from '@gangway/optics';
+import {
+  engravedStops,
+  movementLimits,
+  travelAlong,
+  UPRIGHT,
+  type Limit,
+  mostOf,
+} from '@gangway/optics';
 import type { Station } from '../document/station.js';
 import { circleGiven, setupOf, shiftLengthMm, type Setup } from '../optical/setup.js';
 import { mechanicsOf } from '../optical/turning.js';
@@ -108,7 +115,7 @@ function slideMm(
       : [(share > 0 ? range[1] : -range[0]) / Math.abs(share)],
   );
   const longest = ends.flatMap(([range]) => (range ? range.map(Math.abs) : []));
-  const slide = longest.length > 0 ? Math.max(...longest) : Infinity;
+  const slide = longest.length > 0 ? mostOf(longest) : Infinity;
   return Math.min(shiftLengthMm(station), slide, ...along);
 }
 

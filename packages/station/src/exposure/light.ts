@@ -5,6 +5,8 @@ import {
   multiplierStops,
   timeOfEv,
   type Reciprocity,
+  leastOf,
+  mostOf,
 } from '@gangway/optics';
 import type { Exposure, Station } from '../document/station.js';
 import { setupOf } from '../optical/setup.js';
@@ -36,7 +38,7 @@ export function evOfSpots(
   const placed = spots.find(({ place_stops }) => place_stops !== undefined);
   if (placed) return placed.ev - placed.place_stops!;
   const values = spots.map(({ ev }) => ev);
-  return (Math.min(...values) + Math.max(...values)) / 2;
+  return (leastOf(values) + mostOf(values)) / 2;
 }
 
 function meteredTime(meter: NonNullable<Exposure['meter']>, fNumber: number): number | null {
@@ -57,7 +59,7 @@ function isoStopsOf({ iso, meter }: Exposure): number {
 export function sceneRange({ scene_range_stops: given, meter }: Exposure): number | null {
   if (given !== undefined) return given;
   const values = (meter?.spots ?? []).map(({ ev }) => ev);
-  return values.length < 2 ? null : Math.max(...values) - Math.min(...values);
+  return values.length < 2 ? null : mostOf(values) - leastOf(values);
 }
 
 export function lightOf(station: Station, exposure: Exposure): Light {

@@ -1,6 +1,7 @@
 import type { Exposure, Station } from '../document/station.js';
 import { evOfSpots } from './light.js';
 import type { Worked } from './worked.js';
+import { leastOf, mostOf } from '@gangway/optics';
 
 /** A scene and what each exposure holds of it, in stops from middle grey. */
 export interface SceneRange {
@@ -57,7 +58,7 @@ function spotsIn({ meter }: Exposure): SceneRange['spots'] {
 function sceneEnds(scene: number, spots: readonly { readonly at: number }[]): Ends {
   if (spots.length < 2) return [-scene / 2, scene / 2];
   const at = spots.map((each) => each.at);
-  return [Math.min(...at), Math.max(...at)];
+  return [leastOf(at), mostOf(at)];
 }
 
 const framesHeld = (medium: number, frames: number, step: number): Ends[] =>

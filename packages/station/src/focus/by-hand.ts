@@ -9,6 +9,7 @@ import {
   planeThrough,
   tiltSwingOf,
   type Vec3,
+  leastOf,
 } from '@gangway/optics';
 import type { Station } from '../document/station.js';
 import { setupOf } from '../optical/setup.js';
@@ -56,7 +57,7 @@ export function bedAnswer(station: Station): BedAnswer | null {
     zero === undefined ? null : ([f + bed.near_mm - zero, f + bed.far_mm - zero] as const);
   const middle = (bed.near_mm + bed.far_mm) / 2;
   const focusAtMm =
-    depths === null || Math.min(...depths) <= 0
+    depths === null || leastOf(depths) <= 0
       ? middle
       : bestImageDistanceMm(depths, (s.pupilRatio - 1) * f) - f + zero!;
   // Without infinity's place on the scale the focus that is set stands in.

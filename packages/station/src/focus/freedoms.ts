@@ -1,4 +1,4 @@
-import { degrees, type Freedom } from '@gangway/optics';
+import { degrees, type Freedom, leastOf } from '@gangway/optics';
 import type { Solve, Station } from '../document/station.js';
 import { leanLengthDeg, leanTurns } from '../optical/setup.js';
 import { lockedLean, mechanicsOf, type Mechanics } from '../optical/turning.js';
@@ -126,7 +126,7 @@ function turnsAlong(
     const apart = (((stop - along) % 180) + 180) % 180;
     return Math.min(apart, 180 - apart);
   };
-  const least = Math.min(...stops.map(off));
+  const least = leastOf(stops.map(off));
   return stops.filter((stop) => off(stop) <= least + 1e-6);
 }
 

@@ -1,4 +1,4 @@
-import { distanceAtMagnificationMm, missAtUnitStopMm, outOf } from '@gangway/optics';
+import { distanceAtMagnificationMm, missAtUnitStopMm, outOf, mostOf } from '@gangway/optics';
 import { settingOf } from '../optical/setup.js';
 import { degrees, fixed, fStop, distance, trimmed, type Units } from '../words/format.js';
 import { mechanicsOf, turningWords } from '../optical/turning.js';
@@ -207,7 +207,7 @@ function lineMisses(places: Places, lens: readonly [number, number, number]): nu
 /** Marks in a plane with the lens: leaning across that plane gains nothing. */
 function withLensWords(places: Places, lens: readonly [number, number, number]): string {
   const spread = (i: 0 | 1): number =>
-    Math.max(...places.map((p) => Math.abs((p[i] - lens[i]) / (p[2] - lens[2] || 1))));
+    mostOf(places.map((p) => Math.abs((p[i] - lens[i]) / (p[2] - lens[2] || 1))));
   const [across, up] = [spread(0), spread(1)];
   if (across < CENTRE_LINE * up) {
     return 'The marks lie on the upright line through the middle of the lens: a swing would not help.';

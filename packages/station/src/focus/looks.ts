@@ -9,6 +9,7 @@ import { standingOf, stateOf } from '../optical/state.js';
 import { solveStation, type FocusAnswer } from './solve.js';
 import type { Way } from '../ways/way.js';
 import { leanSaid } from '../words/lean.js';
+import { leastOf } from '@gangway/optics';
 
 /** Starts for pictures that are soft on purpose; empty without a mark that must be sharp. */
 export function looksFor(station: Station): Way<Station>[] {
@@ -24,7 +25,7 @@ const wide = (station: Station): Station => ({ ...station, aperture: station.len
 const blurWords = (station: Station): string => {
   const marks = reportMarks(setupOf(station));
   const soft = marks.filter((_, i) => station.marks![i]!.must === 'soft');
-  const least = Math.min(...soft.map(({ blur_um }) => blur_um ?? Infinity));
+  const least = leastOf(soft.map(({ blur_um }) => blur_um ?? Infinity));
   return soft.length === 0 || !Number.isFinite(least)
     ? ''
     : `, the rest by ${Math.round(least)} µm or more`;
@@ -58,8 +59,8 @@ function isolated(station: Station): Way<Station> | null {
 /** The answer that serves and leaves the rest softest. */
 function softest(answers: readonly (FocusAnswer | null)[]): FocusAnswer | null {
   const least = ({ station }: FocusAnswer): number =>
-    Math.min(
-      ...reportMarks(setupOf(station))
+    leastOf(
+      reportMarks(setupOf(station))
         .filter((_, i) => station.marks![i]!.must === 'soft')
         .map(({ blur_um }) => blur_um ?? Infinity),
     );

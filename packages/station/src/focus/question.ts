@@ -13,6 +13,8 @@ import {
   type SolveMark,
   type SolveQuestion,
   type Vec3,
+  leastOf,
+  mostOf,
 } from '@gangway/optics';
 import { SOFT_COCS } from './marks.js';
 import type { Mark, Station } from '../document/station.js';
@@ -130,7 +132,7 @@ function startSetting(s: Setup, sharp: readonly Numbered[]): number {
   const { focalLengthMm: f, imageDistanceMm: v } = s;
   if (!(station.focus.distance_m !== undefined) && v > CLOSE_WORK * f) return v / f - 1;
   const inverse = sharp.map(({ mark, at }) => (mark.infinite ? 0 : 1 / Math.max(at[2], f)));
-  const middleMm = 2 / (Math.min(...inverse) + Math.max(...inverse));
+  const middleMm = 2 / (leastOf(inverse) + mostOf(inverse));
   return middleMm > 4 * f ? imageDistanceFromDistance(f, 1, middleMm) / f - 1 : 1;
 }
 

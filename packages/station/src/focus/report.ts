@@ -7,6 +7,8 @@ import {
   travelPerBlur,
   type Budget,
   type Diffraction,
+  leastOf,
+  mostOf,
 } from '@gangway/optics';
 import type { Station } from '../document/station.js';
 import { bareFocus, type Setup } from '../optical/setup.js';
@@ -135,7 +137,5 @@ export function stackStepOf(station: Station, answer: FocusAnswer, aperture: num
 /** The middle of the spread, as an image distance. */
 function middleOf({ solved }: FocusAnswer): number {
   const depths = solved.depthsMm.filter((q) => q > 0 && Number.isFinite(q));
-  return depths.length === 0
-    ? solved.imageDistanceMm
-    : (Math.min(...depths) + Math.max(...depths)) / 2;
+  return depths.length === 0 ? solved.imageDistanceMm : (leastOf(depths) + mostOf(depths)) / 2;
 }

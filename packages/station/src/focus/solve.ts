@@ -9,6 +9,8 @@ import {
   type Budget,
   type Freedom,
   type Solved,
+  leastOf,
+  mostOf,
 } from '@gangway/optics';
 import type { Station } from '../document/station.js';
 import { setupOf, type Setup } from '../optical/setup.js';
@@ -172,7 +174,7 @@ function answered(
 ): FocusAnswer {
   const needed = solved.fNumber / s.combined;
   const depths = solved.depthsMm.filter((q) => q > 0 && Number.isFinite(q));
-  const spread = depths.length > 0 ? Math.max(...depths) - Math.min(...depths) : 0;
+  const spread = depths.length > 0 ? mostOf(depths) - leastOf(depths) : 0;
   const state = opticalState(s);
   return {
     station,

@@ -6,6 +6,8 @@ import {
   CORNERS,
   unit,
   type Vec3,
+  leastOf,
+  mostOf,
 } from '@gangway/optics';
 import { markPlace } from '../optical/places.js';
 import { reportMarks } from './marks.js';
@@ -67,5 +69,5 @@ export function wedgeAtMarks(station: Station): WedgeAt[] {
 export function cornerFalloff(station: Station): { least: number; most: number } {
   const { cone, frame } = setupOf(station);
   const stops = CORNERS.map((corner) => falloffStops(cone, frameCorner(frame, corner)));
-  return { least: Math.min(...stops), most: Math.max(...stops) };
+  return { least: leastOf(stops), most: mostOf(stops) };
 }

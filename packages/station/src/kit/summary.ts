@@ -1,5 +1,6 @@
 import { fStop, stops, trimmed } from '../words/format.js';
 import type { KitItem, KitItemOf } from './schema.js';
+import { mostOf } from '@gangway/optics';
 
 const range = (value: readonly [number, number] | undefined, unit: string): string | null =>
   value === undefined || (value[0] === 0 && value[1] === 0)
@@ -31,7 +32,7 @@ const SUMMARIES: { readonly [K in KitItem['kind']]: (item: KitItemOf<K>) => stri
     joined(
       `${trimmed(item.focal_length_mm, 1)} mm`,
       `${fStop(item.f_min)} to ${fStop(item.f_max)}`,
-      `circle ${trimmed(Math.max(...item.circle.map((entry) => entry.diameter_mm)), 1)} mm`,
+      `circle ${trimmed(mostOf(item.circle.map((entry) => entry.diameter_mm)), 1)} mm`,
       movementWords(item),
     ),
   back: (item) =>

@@ -1,6 +1,7 @@
 import type { MeasuredLens } from '../document/measured.js';
 import type { Lens } from '../document/station.js';
 import { fixed, fStop } from '../words/format.js';
+import { leastOf } from '@gangway/optics';
 
 /** What was measured on a lens, in a line or two. */
 
@@ -13,7 +14,7 @@ const ZONES = ['centre', 'edge', 'corner'] as const;
 type Zone = (typeof ZONES)[number];
 
 /** Detail at a stop in its worst zone. */
-const worst = ({ zones }: NonNullable<MeasuredLens['detail']>[number]): number => Math.min(...zones.map(({ kept }) => kept)); // prettier-ignore
+const worst = ({ zones }: NonNullable<MeasuredLens['detail']>[number]): number => leastOf(zones.map(({ kept }) => kept)); // prettier-ignore
 
 /** The stop that keeps most all over; null without a series. */
 export function bestAllOver({ detail = [] }: MeasuredLens): number | null {

@@ -2,6 +2,7 @@ import { align, CLOSELY, ROUGHLY, type Aligned } from './match-align.js';
 import { alike, type Sequence } from './match-likelihood.js';
 import { offsetCandidates } from './match-offset.js';
 import type { LogLine, MatchOptions, Matched, Offset, Pair, PictureFile } from './match-types.js';
+import { mostOf } from '@gangway/optics';
 
 /**
  * Which picture file belongs to which line of the log. What is known of a file is when its camera’s
@@ -69,7 +70,7 @@ function matchCamera(
 ): OfCamera {
   const candidates = offsetCandidates(sequence, fixed, givenS);
   const rough = candidates.map((candidate) => align(sequence, candidate, ROUGHLY));
-  const best = Math.max(...rough.map(({ logLikelihood }) => logLikelihood));
+  const best = mostOf(rough.map(({ logLikelihood }) => logLikelihood));
   const worth = rough
     .map((each, i) => ({ ...each, candidate: candidates[i]! }))
     .filter(({ logLikelihood }) => logLikelihood > best - FAR_BEHIND)
@@ -93,7 +94,7 @@ function weighed(
   aligned: readonly Aligned[],
   givenS: number | null,
 ): OfCamera {
-  const best = Math.max(...aligned.map(({ logLikelihood }) => logLikelihood));
+  const best = mostOf(aligned.map(({ logLikelihood }) => logLikelihood));
   const weights = aligned.map(({ logLikelihood }) => Math.exp(logLikelihood - best));
   const total = weights.reduce((sum, each) => sum + each, 0);
   const chance = files.map(() => new Map<number, number>());

@@ -4,6 +4,7 @@ import type { Layout } from './layout.js';
 import { fixed, fStop, mm } from '../words/format.js';
 import { frameThroatStops } from './light.js';
 import { lensStays } from './parallax.js';
+import { mostOf } from '@gangway/optics';
 
 /** What to set by hand and to look at before the first frame; common practice, no source. */
 export function manualList(station: Station): string[] {
@@ -42,8 +43,8 @@ export function standList(station: Station, layout: Layout): string[] {
     );
   }
   if (mosaic.pattern === 'pinwheel' || (mosaic.pattern === 'ring' && mosaic.moves === 'rear')) {
-    const reach = Math.max(
-      ...frames.map(
+    const reach = mostOf(
+      frames.map(
         ({ centre }) =>
           Math.hypot(centre.x, centre.y) + Math.hypot(frame.widthMm, frame.heightMm) / 2,
       ),

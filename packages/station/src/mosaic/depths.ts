@@ -1,4 +1,4 @@
-import { outOf, type Point, type Vec3 } from '@gangway/optics';
+import { outOf, type Point, type Vec3, leastOf, mostOf } from '@gangway/optics';
 import type { Station } from '../document/station.js';
 import { lensCentreM, markPlace, sensorAxes, fromLensCentre } from '../optical/places.js';
 import type { Layout } from './layout.js';
@@ -73,8 +73,8 @@ export function depthsOf(station: Station, layout: Layout): Depths | null {
     .filter((depth) => depth > 0)
     .map((depth) => depth + toSensor);
   if (seen.length === 0 && !given.near) return null;
-  const nearMm = given.near ? mosaic.near_m! * 1000 : Math.min(...seen);
+  const nearMm = given.near ? mosaic.near_m! * 1000 : leastOf(seen);
   // A nearest thing alone is told against infinity: the worst there can be.
-  const farMm = given.far ? mosaic.far_m! * 1000 : seen.length > 0 ? Math.max(...seen) : Infinity;
+  const farMm = given.far ? mosaic.far_m! * 1000 : seen.length > 0 ? mostOf(seen) : Infinity;
   return { nearMm, farMm: Math.max(nearMm, farMm), given };
 }

@@ -1,5 +1,6 @@
 import type { Point } from '@gangway/optics';
 import type { Layout, Neighbours } from './layout.js';
+import { leastOf } from '@gangway/optics';
 
 /** Two groups of frames that nothing joins, by their nearest frames. */
 export interface Gap {
@@ -19,8 +20,8 @@ export interface Joined {
 /** Least distance between two convex polygons that do not meet: from corners to sides. */
 function distanceBetween(one: readonly Point[], other: readonly Point[]): number {
   const toSides = (from: readonly Point[], sides: readonly Point[]): number =>
-    Math.min(
-      ...from.flatMap((p) =>
+    leastOf(
+      from.flatMap((p) =>
         sides.map((a, i) => {
           const b = sides[(i + 1) % sides.length]!;
           const [dx, dy] = [b.x - a.x, b.y - a.y];

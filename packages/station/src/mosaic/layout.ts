@@ -11,6 +11,8 @@ import {
   type SetMovement,
   type Size,
   type TurnedFrames,
+  leastOf,
+  mostOf,
 } from '@gangway/optics';
 import type { Mosaic, Station } from '../document/station.js';
 import { setupOf, type Setup } from '../optical/setup.js';
@@ -130,8 +132,8 @@ export function ringFrames({ turnStopsDeg }: Pick<Carrier, 'turnStopsDeg'>): num
 const boxMiddle = (points: readonly Point[]): Point => {
   const [xs, ys] = [points.map(({ x }) => x), points.map(({ y }) => y)];
   return {
-    x: (Math.min(...xs) + Math.max(...xs)) / 2,
-    y: (Math.min(...ys) + Math.max(...ys)) / 2,
+    x: (leastOf(xs) + mostOf(xs)) / 2,
+    y: (leastOf(ys) + mostOf(ys)) / 2,
   };
 };
 

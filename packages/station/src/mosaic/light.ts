@@ -6,6 +6,7 @@ import {
   type Cone,
   type Corner,
   type Point,
+  mostOf,
 } from '@gangway/optics';
 import type { Station } from '../document/station.js';
 import { finite } from '../words/finite.js';
@@ -29,7 +30,7 @@ export const cornersPast = (cone: Cone, frame: LaidFrame): Corner[] =>
 
 /** What a frame's darkest corner loses against the axis, stops; null where no light comes. */
 export const frameFalloffStops = ({ cone }: Layout, { corners }: LaidFrame): number | null =>
-  finite(Math.max(...corners.map((corner) => falloffStops(cone, corner))));
+  finite(mostOf(corners.map((corner) => falloffStops(cone, corner))));
 
 /** Places to each side of a picture at which its light is looked at first. */
 const LOOKS = 8;
@@ -82,7 +83,7 @@ export function pictureFalloffStops(
         })),
       )
     : frames[0]!.corners;
-  const darkest = Math.max(...corners.map((corner) => falloffStops(cone, corner)));
+  const darkest = mostOf(corners.map((corner) => falloffStops(cone, corner)));
   return finite(darkest - leastFalloff(cone, looked));
 }
 
@@ -97,7 +98,5 @@ export function frameThroatStops(
   // The throat is as large as it is: the pupil of what acts on the real back.
   const pupilRadiusMm = (s.pupilRatio * s.focalLengthMm * s.factor) / (2 * s.fNumber * s.factor);
   const throat = { radiusMm: throat_mm / 2, aheadMm: register_mm };
-  return Math.max(
-    ...corners.map((corner) => throatStops(cone, pupilRadiusMm, throat, centre, corner)),
-  );
+  return mostOf(corners.map((corner) => throatStops(cone, pupilRadiusMm, throat, centre, corner)));
 }

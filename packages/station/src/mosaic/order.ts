@@ -190,7 +190,7 @@ export function inOrder(station: Station): Station {
       const first = line(rest[0]!);
       const count = rest.findIndex((p) => line(p) > first + LINE * side);
       const own = rest.splice(0, count < 0 ? rest.length : count);
-      ordered.push(...own.sort((a, b) => along(a) - along(b)));
+      for (const each of own.sort((a, b) => along(a) - along(b))) ordered.push(each);
     }
     return ordered;
   };

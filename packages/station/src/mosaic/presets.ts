@@ -1,4 +1,4 @@
-import { toPicture } from '@gangway/optics';
+import { toPicture, leastOf } from '@gangway/optics';
 import type { Mosaic, Station } from '../document/station.js';
 import { fixed } from '../words/format.js';
 import { carrierOf, type Carrier } from './carrier.js';
@@ -193,7 +193,7 @@ function ring(station: Station): Station | string {
   if (!(most > 0)) {
     return 'Nothing on this rig shifts up and down as well as left and right; a ring needs both.';
   }
-  const side = Math.min(...Object.values(turnedBack(station.back)));
+  const side = leastOf(Object.values(turnedBack(station.back)));
   return withMosaic(station, {
     ...base,
     pattern: 'ring',

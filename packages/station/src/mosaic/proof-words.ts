@@ -1,6 +1,7 @@
 import type { Proof, ProvedFrame, ProvedOverlap, Verdict } from '@gangway/frames';
 import { fixed } from '../words/format.js';
 import { framesSaid } from '../words/mosaic-problems.js';
+import { mostOf } from '@gangway/optics';
 
 /** What a proof found, as one says it, and what to do next time. */
 
@@ -15,7 +16,7 @@ export function waySaid({ x, y }: { readonly x: number; readonly y: number }): s
   ].filter(({ by }) => Math.abs(by) >= SEEN_PX);
   if (parts.length === 0) return '0 px';
   // The smaller part is named when it is not small beside the other.
-  const most = Math.max(...parts.map(({ by }) => Math.abs(by)));
+  const most = mostOf(parts.map(({ by }) => Math.abs(by)));
   return parts
     .filter(({ by }) => Math.abs(by) > most / 5)
     .map(({ by, plus, minus }) => `${fixed(Math.abs(by), 1)} px ${by > 0 ? plus : minus}`)
@@ -73,7 +74,7 @@ const CAUSES: readonly Cause[] = [
   {
     verdict: 'parallax',
     say: (_, of) =>
-      `Near and far part by up to ${fixed(Math.max(...of.map(({ parallaxPx }) => parallaxPx)), 1)} px between ${pairsSaid(of)}: the lens moved. Move the back and hold the lens, or step back from what is near.`,
+      `Near and far part by up to ${fixed(mostOf(of.map(({ parallaxPx }) => parallaxPx)), 1)} px between ${pairsSaid(of)}: the lens moved. Move the back and hold the lens, or step back from what is near.`,
   },
   {
     verdict: 'moving',

@@ -48,7 +48,8 @@ export function beyondMechanism(station: Station): (Movement | RearMovement)[] {
   ] as const;
   for (const [length, most, names] of lengths) {
     if (most !== undefined && length > most + SLACK) {
-      found.push(...names.filter((name) => set[name] !== 0 && !found.includes(name)));
+      for (const each of names.filter((name) => set[name] !== 0 && !found.includes(name)))
+        found.push(each);
     }
   }
   return found;

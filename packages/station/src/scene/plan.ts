@@ -2,7 +2,7 @@ import { sensorAxes } from '../optical/places.js';
 import type { Station } from '../document/station.js';
 import { setupOf } from '../optical/setup.js';
 import { boxPlan } from './scene.js';
-import { type Vec3, outOf } from '@gangway/optics';
+import { type Vec3, outOf, leastOf, mostOf } from '@gangway/optics';
 
 /** A place on a drawing of the site, m: across the sheet and up it. */
 export interface At {
@@ -120,8 +120,8 @@ export function elevationDrawing(station: Station): ElevationDrawing {
     const base = box.base_m ?? 0;
     return {
       name: box.name,
-      from: Math.min(...zs),
-      to: Math.max(...zs),
+      from: leastOf(zs),
+      to: mostOf(zs),
       base,
       top: base + box.height_m,
     };

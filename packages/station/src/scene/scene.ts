@@ -1,5 +1,6 @@
 import type { Box, Facade, Mark, Room, Site } from '../document/station.js';
 import { turnedBox } from '../document/turned-box.js';
+import { leastOf } from '@gangway/optics';
 
 /** A place in the station frame, m: x right, y up, z level ahead. */
 type Place = readonly [number, number, number];
@@ -35,7 +36,7 @@ export function sceneOf(station: Sited): Shape[] {
     (a, b) => Math.hypot(b.x_m, b.z_m) - Math.hypot(a.x_m, a.z_m),
   );
   for (const box of boxes) shapes.push(...boxShapes(box, camera.height_m));
-  shapes.push(...levelShapes(station));
+  for (const each of levelShapes(station)) shapes.push(each);
   return shapes;
 }
 
@@ -53,7 +54,7 @@ function bareShapes(marks: readonly Mark[]): Shape[] {
   const near = marks.filter(({ infinite, z_m }) => !infinite && z_m > 0);
   const reach = Math.max(0, ...near.map(({ z_m }) => z_m));
   const far = reach === 0 ? BACKDROP_M : 1.5 * reach;
-  const ground = reach > 0 && reach < TABLE_M ? Math.min(...near.map(({ y_m }) => y_m)) : 0;
+  const ground = reach > 0 && reach < TABLE_M ? leastOf(near.map(({ y_m }) => y_m)) : 0;
   const half = 2 * far;
   const lines = 16;
   return [
@@ -254,7 +255,7 @@ function roomShapes(room: Room): Shape[] {
   grid(0, Math.max(1, Math.round(width / tile)), Math.max(1, Math.round(length / tile)), 'ground');
   if (coffers) {
     grid(ceiling, coffers[0], coffers[1], 'detail');
-    shapes.push(...cofferPanels(room, coffers));
+    for (const each of cofferPanels(room, coffers)) shapes.push(each);
   }
   return shapes;
 }

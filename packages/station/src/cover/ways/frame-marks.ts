@@ -1,4 +1,4 @@
-import { stepToSet } from '@gangway/optics';
+import { stepToSet, leastOf, mostOf } from '@gangway/optics';
 import type { Station } from '../../document/station.js';
 import { stepped } from '../../facade/step.js';
 import { marksOutside, picturedMarks } from '../../optical/framed-marks.js';
@@ -35,7 +35,7 @@ function movedToMarks(station: Station): Station | null {
     if (marks.some((mark) => mark.at === null)) return null;
     const [xs, ys] = [marks.map((mark) => mark.at!.x), marks.map((mark) => mark.at!.y)];
     const aim = (places: readonly number[], half: number, now: number): number | null => {
-      const [low, high] = [Math.max(...places) - half, Math.min(...places) + half];
+      const [low, high] = [mostOf(places) - half, leastOf(places) + half];
       return low > high ? null : Math.min(high, Math.max(low, now));
     };
     const x = aim(xs, s.frame.widthMm / 2, s.frame.shiftMm);

@@ -45,7 +45,7 @@ export function* searchOffers(station: Station): Generator<Progress, Found> {
       const { done, value } = search.next();
       if (done) {
         const { found, proven: sure } = value as Shifted;
-        tried.push(...found);
+        for (const each of found) tried.push(each);
         proven &&= sure;
         break;
       }

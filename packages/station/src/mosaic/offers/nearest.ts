@@ -7,6 +7,7 @@ import { shifted } from './shifted.js';
 import { roomsOf, type Stand } from './stand.js';
 import { rounds } from './turned.js';
 import type { Want } from './want.js';
+import { leastOf } from '@gangway/optics';
 
 /** Where nothing serves: why, and the nearest that can be had. */
 export interface Nearest {
@@ -23,7 +24,7 @@ function measure({ picture, layout }: Judged, want: Want): number {
     want.leastHorizontalDeg > 0 ? picture.horizontalDeg / want.leastHorizontalDeg : 1,
     want.leastVerticalDeg > 0 ? picture.verticalDeg / want.leastVerticalDeg : 1,
   ];
-  return Math.min(...parts);
+  return leastOf(parts);
 }
 
 const UNSURE = 'Not every layout was tried.';
@@ -52,7 +53,7 @@ export function* nearest(
     };
     const rooms = roomsOf(open);
     for (const room of rooms) tried.push(...(yield* shifted(open, room)).found);
-    tried.push(...rounds(open, rooms));
+    for (const each of rounds(open, rooms)) tried.push(each);
   }
   const want = all[0]!.want;
   const best = tried.sort(

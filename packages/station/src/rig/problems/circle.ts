@@ -1,4 +1,4 @@
-import { circleDiameterMm, CORNERS, frameCorner, throatNeededMm } from '@gangway/optics';
+import { circleDiameterMm, CORNERS, frameCorner, throatNeededMm, mostOf } from '@gangway/optics';
 import { movementCarrier } from '../../document/focusing.js';
 import { thicknessOf } from '../../document/lengths.js';
 import { perRig, turnedBack, type RigFacts } from '../../optical/facts.js';
@@ -134,7 +134,7 @@ function throatNeeded(
       withLens ? { x: 0, y: 0 } : { x: -shift.x, y: -shift.y },
     ),
   );
-  return Math.max(...needed.filter(Number.isFinite));
+  return mostOf(needed.filter(Number.isFinite));
 }
 
 /** A throat is measured to about this, mm. */

@@ -10,18 +10,15 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
 import pg from 'pg';
-import { contentsOf } from '../scripts/lib/backup.mjs';
-import { at } from '../scripts/lib/paths.mjs';
-import { localPostgres } from '../scripts/lib/postgres.mjs';
-import { addressOf, start, stop, stopAll } from './start-runs.js';
+import { contentsOf } from '../../scripts/lib/backup.mjs';
+import { at } from '../../scripts/lib/paths.mjs';
+import { localPostgres } from '../../scripts/lib/postgres.mjs';
+import { addressOf, start, stop, stopAll } from '../start-runs.js';
 
 /** A demo with revisions, backed up while it runs, restored, compared row by row. */
 const PROFILE = 'test-backup';
 const PORT = 4970;
-
-test.describe.configure({ mode: 'serial', timeout: 600_000 });
 
 const folder = mkdtempSync(join(tmpdir(), 'gangway-backup-'));
 const file = join(folder, 'all.dump');
@@ -70,8 +67,8 @@ async function rowsOf(client: pg.Client): Promise<Record<string, string[]>> {
 
 let before: Record<string, string[]>;
 
-test.afterEach(stopAll);
-test.afterAll(async () => {
+afterEach(stopAll);
+afterAll(async () => {
   await database.start();
   await database.stop();
   database.forget();

@@ -1,5 +1,5 @@
 import { Agent, request } from 'node:http';
-import { randomOf } from '../packages/station/test/helpers/mutations.js';
+import { randomOf } from '../../packages/station/test/helpers/mutations.js';
 
 /** Requests as nobody should send them, over all routes; what must hold is that none is a fault of ours. */
 

@@ -1,30 +1,28 @@
 import { readFileSync } from 'node:fs';
 import { connect } from 'node:net';
-import { expect, test } from '@playwright/test';
-import { demo } from './helpers.js';
-import { malformed, sendRaw, type Known } from './malformed.js';
-import { startStack, type Stack } from './stack.js';
-
-test.describe.configure({ mode: 'serial', timeout: 900_000 });
+import { demo } from '../fresh.js';
+import { malformed, sendRaw, type Known } from './malformed-requests.js';
+import { runs } from '../../scripts/lib/runs.mjs';
+import { startStack, type Stack } from '../stack.js';
 
 const SEED = 20_260_601;
-const COUNT = 20_000;
+const COUNT = runs(20_000);
 const AT_ONCE = 16;
 /** What a process that answers holds on to settles by then. */
 const SETTLED = COUNT / 4;
 
 let stack: Stack;
-test.beforeAll(async () => {
+beforeAll(async () => {
   stack = await startStack('test-malformed', 4870);
 });
-test.afterAll(() => stack.end());
+afterAll(() => stack.end());
 
 /** Memory the server's process holds, in MB. */
 const memoryMb = (): number =>
   Number(/VmRSS:\s+(\d+) kB/.exec(readFileSync(`/proc/${stack.serverPid()}/status`, 'utf8'))![1]) /
   1024;
 
-test('20,000 malformed requests over all routes: no fault of ours, memory flat', async () => {
+test(`${COUNT} malformed requests over all routes: no fault of ours, memory flat`, async () => {
   const job = 'a0000000-0000-4000-8000-000000000001';
   const known: Known = {
     ids: [

@@ -1,0 +1,2 @@
+export const atLength: boolean;
+export function runs(all: number): number;
