@@ -27,6 +27,11 @@ await build({
   platform: 'node',
   logLevel: 'warning',
 });
+// The core alone, against the last that landed: `npm run bench -- core [COMMIT]`.
+if (process.argv[2] === 'core') {
+  const { measureCore } = await import('./lib/bench-core.mjs');
+  process.exit((await measureCore(say, process.argv[3])) ? 0 : 1);
+}
 // Pictures alone: `npm run bench -- frames`.
 if (process.argv[2] === 'frames') {
   await measureFrames(say, build);
