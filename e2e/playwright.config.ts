@@ -3,6 +3,7 @@ import { BROWSER_ARGS } from '../scripts/lib/browser.mjs';
 
 export default defineConfig({
   testDir: '.',
+  testMatch: '*.spec.ts',
   outputDir: '../test-results',
   globalSetup: './global-setup.ts',
   fullyParallel: false,

@@ -7,7 +7,7 @@ import { measureFrames } from './lib/bench-frames.mjs';
 import { measureKit, measureLongJob } from './lib/bench-lists.mjs';
 import { measureLog } from './lib/bench-log.mjs';
 import { measureLayouts, measureMosaicPage } from './lib/bench-mosaic.mjs';
-import { dragged } from './lib/bench-page.mjs';
+import { measureDrags } from './lib/bench-drags.mjs';
 import { at } from './lib/paths.mjs';
 import { withApp } from './lib/browser.mjs';
 import { ensurePackages } from './lib/install.mjs';
@@ -31,6 +31,16 @@ await build({
 if (process.argv[2] === 'core') {
   const { measureCore } = await import('./lib/bench-core.mjs');
   process.exit((await measureCore(say, process.argv[3])) ? 0 : 1);
+}
+// How a page moves under a hand, alone: `npm run bench -- drags`.
+if (process.argv[2] === 'drags') {
+  await withApp('bench', 4570, say, async (browser, address) => {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    const [job] = await (await fetch(`${address}/api/jobs`)).json();
+    const { items: list } = await (await fetch(`${address}/api/jobs/${job.id}/stations`)).json();
+    await measureDrags(page, address, job, list, say);
+  });
+  process.exit(0);
 }
 // Pictures alone: `npm run bench -- frames`.
 if (process.argv[2] === 'frames') {
@@ -168,26 +178,6 @@ say(`ways out:                            ${rate((s) => waysOut(s))} a second`);
 
 measureLayouts(station, say, rate);
 
-/** A mark, the plane and the lens in a section, the settings following; then two hundred marks. */
-async function measureFocus(page, api, address, jobId, list) {
-  const { document } = list.find((each) => each.document.name.includes('three bottles'));
-  const begun = async (change) => {
-    const body = JSON.stringify({ document: { ...document, ...change } });
-    const headers = { 'Content-Type': 'application/json' };
-    const made = await (await fetch(api, { method: 'POST', headers, body })).json();
-    await page.goto(`${address}/jobs/${jobId}/stations/${made.id}/focus`);
-    await page.getByText('marks, set so').waitFor();
-    await page.waitForTimeout(500);
-  };
-  await begun({ solve: { tilt: true, swing: true, follow: true } });
-  for (const name of ['Rim, from the side', 'Plane of sharp focus', 'Lens, tilt']) {
-    await dragged(page, name, say);
-  }
-  const [many] = scenes(1, 200);
-  await begun({ marks: many.marks, solve: { tilt: true, swing: true } });
-  await dragged(page, 'm7, from the side', say);
-}
-
 await measureCards(say);
 
 await withApp('bench', 4570, say, async (browser, address, databaseUrl) => {
@@ -209,24 +199,10 @@ await withApp('bench', 4570, say, async (browser, address, databaseUrl) => {
   const total = [...scripts.values()].reduce((sum, size) => sum + size, 0);
   say(`first load of script, gzipped:       ${(total / 1000).toFixed(0)} kB (250 allowed)`);
 
-  for (const name of ['Rise', 'Tilt', 'Centre of the frame']) await dragged(page, name, say);
-  // The largest site of the demo, by hand in each of its drawings.
-  const site = list.find(({ document }) => document.name.includes('Ropewalk')) ?? list[0];
-  const at_ = `${address}/jobs/${job.id}/stations/${site.id}`;
-  await page.goto(`${at_}/view`);
-  for (const name of ['Tool cupboard', 'Tool cupboard, from the side', 'Camera, from above']) {
-    await dragged(page, name, say);
-  }
-  await page.goto(`${at_}/cover`);
-  await dragged(page, 'Centre of the frame', say);
-  const quay = list.find(({ document }) => document.name.includes('quay')) ?? list[0];
-  await page.goto(`${address}/jobs/${job.id}/stations/${quay.id}/view`);
-  for (const name of ['Façade, from above', 'Top of the façade']) await dragged(page, name, say);
-  await measureFocus(page, `${address}/api/jobs/${job.id}/stations`, address, job.id, list);
+  await measureDrags(page, address, job, list, say);
   await measureMosaicPage(page, {
     api: `${address}/api/jobs/${job.id}/stations`,
     base: `${address}/jobs/${job.id}/stations`,
-    dragged: (on, name) => dragged(on, name, say),
     say,
   });
   await page.close();

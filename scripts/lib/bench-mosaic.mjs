@@ -72,8 +72,8 @@ export function measureLayouts({ offersOf, reportMosaic, parseStation }, say, ra
   }
 }
 
-/** The page of forty frames, one of them dragged; and a wish answered by its worker. */
-export async function measureMosaicPage(page, { api, base, dragged, say }) {
+/** A wish answered by its worker. */
+export async function measureMosaicPage(page, { api, base, say }) {
   const begun = async (document, path) => {
     const response = await fetch(api, {
       method: 'POST',
@@ -83,8 +83,6 @@ export async function measureMosaicPage(page, { api, base, dragged, say }) {
     const { id } = await response.json();
     await page.goto(`${base}/${id}/${path}`);
   };
-  await begun(manyFrames(), 'mosaic');
-  await dragged(page, 'Frame 20');
   const wished = { pattern: 'grid', moves: 'rear', overlap: 0.3, columns: 1, rows: 1 };
   await begun(station(SLIDE, wished), 'mosaic/wish');
   const fill = page.getByRole('button', { name: 'Fill the circle' });

@@ -7,7 +7,7 @@ const moved = (station) => ({ ...station, movements: { ...station.movements } })
 const METERED = { meter: { time_s: 2, f_number: 8 }, brackets: { frames: 3, step_stops: 2 } };
 
 /** Random scenes of so many marks about a table, both freedoms, circle and limits on. */
-function scenes(bench, count, marks) {
+export function scenes(bench, count, marks) {
   let seed = 7;
   const random = () => (seed = (seed * 16807) % 2147483647) / 2147483647;
   return Array.from({ length: count }, () => ({

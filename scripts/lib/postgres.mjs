@@ -141,10 +141,18 @@ export function localPostgres(name, say = () => {}) {
     pid = child.pid ?? 0;
     const until = Date.now() + RECOVERY_MS;
     while (child.exitCode === null && child.signalCode === null && Date.now() < until) {
-      if (accepts(port)) return;
+      // Another server may answer there, one that took the port a moment before.
+      if (isReady(pid) && accepts(port)) return;
       await sleep(100);
     }
     throw new Error(`PostgreSQL did not start:\n${errors}`);
+  }
+
+  /** Whether this data is served by that process, by what the server notes of itself. */
+  function isReady(itsPid) {
+    const mark = join(data, 'postmaster.pid');
+    const lines = existsSync(mark) ? readFileSync(mark, 'utf8').split('\n') : [];
+    return Number(lines[0]) === itsPid && lines[7]?.trim() === 'ready';
   }
 
   /** Between finding a port free and taking it another may have come first: then the next one. */

@@ -10,3 +10,10 @@ export const atLength = process.env.TRIAL === 'all';
  * @returns {number}
  */
 export const runs = (all) => (atLength ? all : Math.max(Math.min(all, LEAST), Math.round(all / 5)));
+
+/**
+ * How often a thing has to turn up among the cases drawn, for a suite to be worth something.
+ * @param {number} all among all of them
+ * @returns {number}
+ */
+export const seen = (all) => (atLength ? all : Math.max(1, Math.round(all / 6)));

@@ -1,23 +1,42 @@
 /**
  * Reading what people write into the units the core works in, and nothing else.
- * Every parser returns a value or a sentence; none throws.
+ * Every reader returns a value or says what the text is not; none throws.
  */
 
-export type Parsed = { ok: true; value: number } | { ok: false; message: string };
+/** Why a text is no figure. */
+export type Unreadable =
+  | 'too_long'
+  | 'too_large'
+  | 'no_length'
+  | 'empty_length'
+  | 'no_angle'
+  | 'no_f_number'
+  | 'no_ratio'
+  | 'no_time'
+  | 'empty_time'
+  | 'no_stops'
+  | 'no_factor';
+
+/** `written`: the text, without what stands about it. */
+export type Read =
+  | { readonly ok: true; readonly value: number }
+  | { readonly ok: false; readonly unreadable: Unreadable; readonly written: string };
 
 export type LengthUnit = 'mm' | 'cm' | 'm' | 'in' | 'ft';
 
 export const MM_PER: Record<LengthUnit, number> = { mm: 1, cm: 10, m: 1000, in: 25.4, ft: 304.8 };
 
-const refuse = (message: string): Parsed => ({ ok: false, message });
+const refuse = (unreadable: Unreadable, written: string): Read => ({
+  ok: false,
+  unreadable,
+  written,
+});
 
 /** Longest text that can be a figure with its unit. Past it nothing is read, so that time is bounded. */
 export const LONGEST_FIGURE = 80;
 
-const tooLong = (text: string): Parsed | null =>
-  text.length > LONGEST_FIGURE
-    ? refuse(`This is too long for a figure; write at most ${LONGEST_FIGURE} characters.`)
-    : null;
+const tooLong = (text: string): Read | null =>
+  text.length > LONGEST_FIGURE ? refuse('too_long', text) : null;
 
 /** Curly quotes, primes, the true minus and a decimal comma become their plain forms. */
 const tidy = (text: string): string =>
@@ -39,9 +58,9 @@ function readQuantity(text: string): number {
   return Number(text);
 }
 
-function finite(value: number, written: string): Parsed {
+function finite(value: number, written: string): Read {
   if (Number.isFinite(value)) return { ok: true, value };
-  return refuse(`“${written}” is too large to be a number here.`);
+  return refuse('too_large', written);
 }
 
 const UNIT_WORDS: Record<string, LengthUnit> = {
@@ -59,12 +78,12 @@ const UNIT_WORDS: Record<string, LengthUnit> = {
  * @param bare the unit of a number written without one
  * @returns the length in mm, sign kept
  */
-export function parseLengthMm(text: string, bare: LengthUnit): Parsed {
+export function readLengthMm(text: string, bare: LengthUnit): Read {
   const written = text.trim();
   const long = tooLong(written);
   if (long) return long;
   const plain = tidy(written).toLowerCase();
-  if (plain === '') return refuse('Write a length, for example 2.4 m or 7\' 10".');
+  if (plain === '') return refuse('empty_length', written);
   const feet = new RegExp(
     `^([+-]?)\\s*(${QUANTITY})\\s*(?:'|ft)\\s*(?:(${QUANTITY})\\s*(?:"|in)?)?$`,
   ).exec(plain);
@@ -74,45 +93,45 @@ export function parseLengthMm(text: string, bare: LengthUnit): Parsed {
     return finite(feet[1] === '-' ? -size : size, written);
   }
   const one = new RegExp(`^([+-]?)\\s*(${QUANTITY})\\s*(mm|cm|m|in|")?$`).exec(plain);
-  if (!one) return refuse(`“${written}” is not a length; write for example 2.4 m or 7' 10".`);
+  if (!one) return refuse('no_length', written);
   const size = readQuantity(one[2] ?? '') * MM_PER[UNIT_WORDS[one[3] ?? ''] ?? bare];
   return finite(one[1] === '-' ? -size : size, written);
 }
 
 /** A distance in metres; `inf`, `infinity` and `∞` give `Infinity`. */
-export function parseDistanceM(text: string, bare: LengthUnit): Parsed {
+export function readDistanceM(text: string, bare: LengthUnit): Read {
   if (/^(inf|infinity|∞)$/i.test(text.trim().slice(0, 9))) return { ok: true, value: Infinity };
-  const mm = parseLengthMm(text, bare);
+  const mm = readLengthMm(text, bare);
   return mm.ok ? { ok: true, value: mm.value / 1000 } : mm;
 }
 
 /** An angle in degrees: `3.5`, `3.5°`, `-2 deg`, `3° 30'`. */
-export function parseAngleDeg(text: string): Parsed {
+export function readAngleDeg(text: string): Read {
   const written = text.trim();
   const long = tooLong(written);
   if (long) return long;
   const found = new RegExp(
     `^([+-]?)\\s*(${NUMBER})\\s*(?:°|deg|degrees)?\\s*(?:(${NUMBER})\\s*')?$`,
   ).exec(tidy(written).toLowerCase());
-  if (!found) return refuse(`“${written}” is not an angle; write degrees, for example 3.5.`);
+  if (!found) return refuse('no_angle', written);
   const size = Number(found[2]) + Number(found[3] ?? 0) / 60;
   return finite(found[1] === '-' ? -size : size, written);
 }
 
 /** An aperture as an f-number: `8`, `f/8`, `f8`, `F/5.6`, `1:4`. */
-export function parseFNumber(text: string): Parsed {
+export function readFNumber(text: string): Read {
   const written = text.trim();
   const long = tooLong(written);
   if (long) return long;
   const found = new RegExp(`^(?:f\\s*/?\\s*|1\\s*:\\s*)?(${NUMBER})$`).exec(
     tidy(written).toLowerCase(),
   );
-  if (!found) return refuse(`“${written}” is not an aperture; write for example f/11.`);
+  if (!found) return refuse('no_f_number', written);
   return finite(Number(found[1]), written);
 }
 
 /** A plain ratio or number: `0.5`, `1:2`, `1/4`, `0.5x`, `2×`. */
-export function parseRatio(text: string): Parsed {
+export function readRatio(text: string): Read {
   const written = text.trim();
   const long = tooLong(written);
   if (long) return long;
@@ -120,7 +139,7 @@ export function parseRatio(text: string): Parsed {
   const ratio = new RegExp(`^(${NUMBER})\\s*[:/]\\s*(${NUMBER})$`).exec(plain);
   if (ratio) return finite(Number(ratio[1]) / Number(ratio[2]), written);
   const one = new RegExp(`^([+-]?(?:${NUMBER}))\\s*[x×]?$`).exec(plain);
-  if (!one) return refuse(`“${written}” is not a number; write for example 0.5 or 1:2.`);
+  if (!one) return refuse('no_ratio', written);
   return finite(Number(one[1]), written);
 }
 
@@ -142,13 +161,13 @@ const TIME_UNITS: Record<string, number> = {
 };
 
 /** A time in seconds: `1/125`, `0.5`, `4 s`, `2 min`, `1m30`, `1:30`, `1 h 5 min`, `8 ms`. */
-export function parseTimeS(text: string): Parsed {
+export function readTimeS(text: string): Read {
   const written = text.trim();
   const long = tooLong(written);
   if (long) return long;
   const plain = tidy(written).toLowerCase();
-  const no = refuse(`“${written}” is not a time; write for example 1/125, 4 s or 2 min.`);
-  if (plain === '') return refuse('Write a time, for example 1/125, 4 s or 2 min.');
+  const no = refuse('no_time', written);
+  if (plain === '') return refuse('empty_time', written);
   const clock = /^(?:(\d+):)?(\d{1,3}):(\d{1,2}(?:\.\d+)?)$/.exec(plain);
   if (clock) {
     return finite(Number(clock[1] ?? 0) * 3600 + Number(clock[2]) * 60 + Number(clock[3]), written);
@@ -171,7 +190,7 @@ export function parseTimeS(text: string): Parsed {
 }
 
 /** A number of stops of light: `1`, `-0.7`, `1 1/3`, `+2/3`, `1⅓`; or a factor of time: `8x`, `×4`. */
-export function parseStops(text: string): Parsed {
+export function readStops(text: string): Read {
   const written = text.trim();
   const long = tooLong(written);
   if (long) return long;
@@ -184,12 +203,10 @@ export function parseStops(text: string): Parsed {
   const times = new RegExp(`^(?:[x×]\\s*(${QUANTITY})|(${QUANTITY})\\s*[x×])$`).exec(plain);
   if (times) {
     const factor = readQuantity(times[1] ?? times[2]!);
-    return factor > 0
-      ? finite(Math.log2(factor), written)
-      : refuse('A factor must be above 0; write for example 4×.');
+    return factor > 0 ? finite(Math.log2(factor), written) : refuse('no_factor', written);
   }
   const one = new RegExp(`^([+-]?)\\s*(${QUANTITY})\\s*(?:stops?|ev)?$`).exec(plain);
-  if (!one) return refuse(`“${written}” is not a number of stops; write for example 1 1/3, or 8×.`);
+  if (!one) return refuse('no_stops', written);
   const size = readQuantity(one[2]!);
   return finite(one[1] === '-' ? -size : size, written);
 }

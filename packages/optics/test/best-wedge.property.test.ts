@@ -9,7 +9,7 @@ import {
   type SolveQuestion,
   type Vec3,
 } from '../src/index.js';
-import { runs } from '../../../scripts/lib/runs.mjs';
+import { runs, seen as often } from '../../../scripts/lib/runs.mjs';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 
@@ -99,7 +99,7 @@ describe('three marks', () => {
       }),
       { numRuns: runs(200) },
     );
-    expect(met).toBeGreaterThan(100);
+    expect(met).toBeGreaterThan(often(100));
   });
 
   it('give the lean of the closed form once the lens centre stands where it ends up', () => {

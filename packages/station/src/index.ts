@@ -112,16 +112,8 @@ export {
   mostOf,
   engravedFNumber,
   meantFNumber,
-  parseAngleDeg,
-  parseDistanceM,
-  parseFNumber,
-  parseLengthMm,
-  parseRatio,
-  parseStops,
-  parseTimeS,
   engravedStops,
   type LimitedBy,
-  type Parsed,
   type Point,
   type Ellipse,
 } from '@gangway/optics';
@@ -129,3 +121,13 @@ export * from './lens/index.js';
 export { circleTable, measuredOf, mtf50At, sharpRadiusMm } from './optical/measured.js';
 export { measuredFor, measurementsOf, type Measurement } from './report/measured.js';
 export type { MeasuredLens } from './document/measured.js';
+export {
+  parseAngleDeg,
+  parseDistanceM,
+  parseFNumber,
+  parseLengthMm,
+  parseRatio,
+  parseStops,
+  parseTimeS,
+  type Parsed,
+} from './words/figures.js';

@@ -16,7 +16,7 @@ import {
   waysOut,
 } from '../src/index.js';
 import { everything } from './helpers/worlds.js';
-import { runs } from '../../../scripts/lib/runs.mjs';
+import { runs, seen as often } from '../../../scripts/lib/runs.mjs';
 
 describe('any station at all', () => {
   it('gives a report that JSON can say, and every sentence in it is whole', () => {
@@ -68,7 +68,7 @@ describe('any station at all', () => {
       }),
       { numRuns: runs(150) },
     );
-    expect(offered).toBeGreaterThan(15);
+    expect(offered).toBeGreaterThan(often(15));
   });
 
   it('is offered exposures that parse and do what they say', () => {
@@ -102,7 +102,7 @@ describe('any station at all', () => {
       }),
       { numRuns: runs(120) },
     );
-    expect(offered).toBeGreaterThan(15);
+    expect(offered).toBeGreaterThan(often(15));
   });
 
   it('is offered framings that parse and frame', () => {
@@ -120,7 +120,7 @@ describe('any station at all', () => {
       ),
       { numRuns: 40 },
     );
-    expect(offered).toBeGreaterThan(10);
+    expect(offered).toBeGreaterThan(often(10));
   });
 
   it('has scales on which what stands in a stretch is what setting it gives', () => {

@@ -17,7 +17,7 @@ import { criterionSchema } from '../src/document/station.js';
 import { item, KIT, rigOf } from './helpers/gear.js';
 import { base } from './helpers/rigs.js';
 import { everything } from './helpers/worlds.js';
-import { runs } from '../../../scripts/lib/runs.mjs';
+import { runs, seen as often } from '../../../scripts/lib/runs.mjs';
 
 const said = (read: Result<unknown>): string[] =>
   read.ok ? [] : read.problems.map(({ pointer, message }) => `${pointer} ${message}`);
@@ -165,7 +165,7 @@ describe('another rig in a station', () => {
       ),
       { numRuns: runs(400) },
     );
-    expect(leaned).toBeGreaterThan(20);
+    expect(leaned).toBeGreaterThan(often(20));
   });
 });
 

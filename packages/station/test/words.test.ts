@@ -19,6 +19,13 @@ import {
   withFocusWay,
   withRangeEnd,
   withStops,
+  parseAngleDeg,
+  parseDistanceM,
+  parseFNumber,
+  parseLengthMm,
+  parseRatio,
+  parseStops,
+  parseTimeS,
 } from '../src/index.js';
 import { base, parsed } from './helpers/rigs.js';
 
@@ -174,4 +181,32 @@ describe('differences', () => {
     // Nothing written is not nothing there.
     expect(differences({ name: '' }, {})).toEqual([{ name: 'name', mine: '', theirs: '—' }]);
   });
+});
+
+describe('a text that is no figure', () => {
+  const parsers = {
+    length: (text: string) => parseLengthMm(text, 'mm'),
+    distance: (text: string) => parseDistanceM(text, 'm'),
+    angle: parseAngleDeg,
+    aperture: parseFNumber,
+    ratio: parseRatio,
+    time: parseTimeS,
+    stops: parseStops,
+  };
+
+  it.each(Object.entries(parsers))(
+    'for a %s is told what it is not, and what to write',
+    (_, parse) => {
+      const told = (text: string): string => {
+        const read = parse(text);
+        return read.ok ? '' : read.message;
+      };
+      expect(told('soon')).toMatch(/^“soon” is not .*; write .*\.$/);
+      expect(told('')).toMatch(/write|Write/);
+      expect(told('9'.repeat(81))).toBe(
+        'This is too long for a figure; write at most 80 characters.',
+      );
+      expect(told(`${'9'.repeat(10)}e400`)).toMatch(/too large to be a number|is not a/);
+    },
+  );
 });

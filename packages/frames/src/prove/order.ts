@@ -116,7 +116,8 @@ export function assigned(count: number, edges: readonly Edge[], places: readonly
   const own = edges.filter(({ i, j }) => !twice.has(i) && !twice.has(j));
   let spacing = 1;
   places.forEach((a, i) => {
-    for (let j = i + 1; j < places.length; j++) spacing = Math.min(spacing, distance(a, places[j]!));
+    for (let j = i + 1; j < places.length; j++)
+      spacing = Math.min(spacing, distance(a, places[j]!));
   });
   const free = new Set(places.map((_, i) => i));
   const frameOf: (number | null)[] = Array.from({ length: count }, () => null);

@@ -1,10 +1,11 @@
-import { meantFNumber, parseDistanceM } from '@gangway/optics';
+import { meantFNumber } from '@gangway/optics';
 import { parseStation } from '../document/parse.js';
 import { REAR_MOVEMENTS } from '../document/movements.js';
 import type { Focus, Station } from '../document/station.js';
 import { movementsAt, turningOf } from '../optical/turning.js';
 import { distance, fStop, type Units } from '../words/format.js';
 import { rounded } from '../words/rounded.js';
+import { parseDistanceM } from '../words/figures.js';
 
 /**
  * What a hand sets when it does what the card says: every figure as it is printed. The card itself

@@ -2,14 +2,9 @@ import {
   degrees,
   distanceAt,
   engravedStops,
-  parseAngleDeg,
-  parseDistanceM,
-  parseFNumber,
-  parseLengthMm,
   radians,
   UPRIGHT,
   type Leaned,
-  type Parsed,
   mostOf,
 } from '@gangway/optics';
 import { lockedLean } from '../optical/turning.js';
@@ -23,6 +18,13 @@ import { heldStop } from '../document/stop.js';
 import { rounded } from '../words/rounded.js';
 import { rigFacts } from '../optical/facts.js';
 import { focusEnds } from '../optical/reach.js';
+import {
+  parseAngleDeg,
+  parseDistanceM,
+  parseFNumber,
+  parseLengthMm,
+  type Parsed,
+} from '../words/figures.js';
 
 /** The six scales of the barrel. One definition each; nothing else knows how they differ. */
 export const CONTROL_IDS = ['rise', 'shift', 'aperture', 'tilt', 'swing', 'distance'] as const;

@@ -1,7 +1,8 @@
-import { parseLengthMm, type LengthUnit, type Parsed } from '@gangway/optics';
+import { type LengthUnit } from '@gangway/optics';
 import type { Mark, Station } from '../document/station.js';
 import { rounded } from '../words/rounded.js';
 import { withMarks } from './set.js';
+import { parseLengthMm, type Parsed } from '../words/figures.js';
 
 /** Where a mark is, one of its three places. */
 export type MarkPlace = 'x_m' | 'y_m' | 'z_m';

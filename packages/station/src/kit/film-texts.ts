@@ -1,5 +1,5 @@
-import { parseRatio, parseStops, parseTimeS } from '@gangway/optics';
 import type { Film } from '../document/station.js';
+import { parseRatio, parseStops, parseTimeS } from '../words/figures.js';
 
 /** What a film is, as people write it in one field each. */
 

@@ -3,11 +3,6 @@ import {
   LONGEST_FIGURE,
   magnificationAt,
   nearestDistanceMm,
-  parseAngleDeg,
-  parseFNumber,
-  parseLengthMm,
-  parseRatio,
-  parseStops,
 } from '@gangway/optics';
 import { parseEdited, type Problem, type Result } from '../document/parse.js';
 import {
@@ -21,6 +16,13 @@ import { fieldsOf, type FieldDef, type Input } from './fields.js';
 import { parsePixels } from '../words/pixels.js';
 import { parseKitItem } from './parse.js';
 import type { KitItem, Kind } from './schema.js';
+import {
+  parseAngleDeg,
+  parseFNumber,
+  parseLengthMm,
+  parseRatio,
+  parseStops,
+} from '../words/figures.js';
 
 /** An item as it is written by hand, field by field: what a form holds, and a line of a table. */
 export type Texts = Readonly<Record<string, string>>;

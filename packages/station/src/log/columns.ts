@@ -1,3 +1,8 @@
+import { isFileName, isMoment, type Logged } from '../document/logged.js';
+import { MOVEMENTS, REAR_MOVEMENTS } from '../document/movements.js';
+import { degrees, distance, fStop, mm, trimmed, type Units } from '../words/format.js';
+import { MOVEMENT_NAMES } from '../words/names.js';
+import { setTimeSaid } from '../words/times.js';
 import {
   parseAngleDeg,
   parseDistanceM,
@@ -5,12 +10,7 @@ import {
   parseLengthMm,
   parseTimeS,
   type Parsed,
-} from '@gangway/optics';
-import { isFileName, isMoment, type Logged } from '../document/logged.js';
-import { MOVEMENTS, REAR_MOVEMENTS } from '../document/movements.js';
-import { degrees, distance, fStop, mm, trimmed, type Units } from '../words/format.js';
-import { MOVEMENT_NAMES } from '../words/names.js';
-import { setTimeSaid } from '../words/times.js';
+} from '../words/figures.js';
 
 /** The log as a table: each column with how it is written for people and for other programs, and read. */
 

@@ -1,4 +1,5 @@
-import { LONGEST_FIGURE, type Parsed } from '@gangway/optics';
+import { LONGEST_FIGURE } from '@gangway/optics';
+import { tooLongSaid, type Parsed } from './figures.js';
 
 const PITCH = /^(?:pitch\s+)?(\d+(?:[.,]\d+)?)\s*(?:µm|μm|um|micron|microns)$/i;
 
@@ -9,10 +10,7 @@ const PITCH = /^(?:pitch\s+)?(\d+(?:[.,]\d+)?)\s*(?:µm|μm|um|micron|microns)$/
 export function parsePixels(text: string, sideMm: number | undefined): Parsed {
   const written = text.trim();
   if (written.length > LONGEST_FIGURE) {
-    return {
-      ok: false,
-      message: `This is too long for a figure; write at most ${LONGEST_FIGURE} characters.`,
-    };
+    return { ok: false, message: tooLongSaid() };
   }
   const pitch = PITCH.exec(written);
   if (pitch) {
