@@ -9,8 +9,11 @@ import {
   fStop,
   heldOff,
   hindrance,
+  instructionsFor,
   looksFor,
   readings,
+  receivedAnswer,
+  sentAnswer,
   solvedFor,
   solveStation,
   startHeldOff,
@@ -339,5 +342,16 @@ describe('only this one', () => {
       tilt_deg: 0,
       swing_deg: 0,
     });
+  });
+});
+
+describe('an answer that comes from a worker', () => {
+  it('gives the same instructions as the one that was sent', () => {
+    const found = solveStation(table(THREE))!;
+    const came = receivedAnswer(structuredClone(sentAnswer(found)));
+    expect(instructionsFor(came, 'metric')).toEqual(instructionsFor(found, 'metric'));
+    const { facts: _a, station: _b, ...mine } = found.setup;
+    const { facts: _c, station: _d, ...theirs } = came.setup;
+    expect(theirs).toEqual(mine);
   });
 });

@@ -19,6 +19,7 @@ import {
   solvedFor,
   solveOf,
   withSolve,
+  receivedAnswer,
   type FocusAnswer,
   type Parsed,
   type Solve,
@@ -89,13 +90,14 @@ export function Advice() {
 function Told({
   station,
   present,
-  solution: { answer, reason, stop },
+  solution: { answer: sent, reason, stop },
 }: {
   station: Station;
   present: Station;
   solution: Solution;
 }) {
   const units = useAppSelector((state) => state.preferences.units);
+  const answer = useMemo(() => sent && receivedAnswer(sent), [sent]);
   const told = answer && instructionsFor(answer, units);
   return (
     <>

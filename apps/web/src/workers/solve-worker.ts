@@ -6,7 +6,8 @@ import {
   judged,
   stopTable,
   wiggleFor,
-  type FocusAnswer,
+  sentAnswer,
+  type SentAnswer,
   type Way,
   type Station,
   type StopLine,
@@ -18,7 +19,7 @@ declare const self: DedicatedWorkerGlobalScope;
 
 /** Everything that has to be searched for at one station. */
 export interface Solution {
-  readonly answer: FocusAnswer | null;
+  readonly answer: SentAnswer | null;
   /** Why no setting serves; null when one does. */
   readonly reason: string | null;
   /** What the stop advised gives, and the one that is set in its place; null without an answer. */
@@ -46,7 +47,7 @@ self.onmessage = ({ data: { id, ask } }: MessageEvent<Asked<SolveAsk>>) => {
   const { station, rested } = ask;
   const found = advised(station);
   const answer: Solution = {
-    answer: found,
+    answer: found && sentAnswer(found),
     reason: hindrance(station, found),
     stop: found && stopOf(found.station, station.aperture),
     others: rested

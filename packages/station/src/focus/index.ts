@@ -16,6 +16,7 @@ export * from './mark-places.js';
 export { planeDistanceM, reportSolution, STACK_OVERLAP } from './report.js';
 export { CLOSE_UP_NOT_KNOWN, longerAtMarks, longerWords, NOT_KNOWN } from './not-known.js';
 export * from './section.js';
+export * from './sent.js';
 export { followed, solvedFor, withMark, withMarks, withoutMark, withSolve } from './set.js';
 export { solveStation, type Bound, type FocusAnswer } from './solve.js';
 export * from './stack.js';
