@@ -1,6 +1,6 @@
 import clsx from 'clsx';
 import isEqual from 'fast-deep-equal';
-import { memo } from 'react';
+import { createContext, memo, use, useId } from 'react';
 import { NavLink } from 'react-router';
 import type { Rests, Standing } from '@gangway/station';
 import { AssumedRing } from '../ui/assumed-ring.js';
@@ -17,33 +17,34 @@ export interface Shown {
   rests: readonly Rests[];
 }
 
+interface Marked extends Shown {
+  assumed: boolean;
+  measured: boolean;
+}
+
+/** What a step's link shows; apart from the link, which costs more to draw and stays as it is. */
+const Verdict = createContext<Marked | null>(null);
+
 /** Drawn again only when its verdict changes. */
 export const Step = memo(function Step({
   path,
   label,
   place,
-  standing,
-  figure,
-  words,
-  sentence,
-  assumed,
-  measured,
-}: Shown & {
-  path: string;
-  label: string;
-  place: string;
-  assumed: boolean;
-  measured: boolean;
-}) {
+  ...shown
+}: Marked & { path: string; label: string; place: string }) {
+  return (
+    <Verdict value={shown}>
+      <StepLink {...{ path, label, place }} />
+    </Verdict>
+  );
+}, isEqual);
+
+const StepLink = memo(function StepLink(step: { path: string; label: string; place: string }) {
+  const name = useId();
   return (
     <NavLink
-      to={path}
-      aria-label={`${label}: ${sentence}`}
-      {...(assumed
-        ? { title: 'Rests on what is assumed; the step’s own figures say on what.' }
-        : measured
-          ? { title: 'Rests on what was measured.' }
-          : {})}
+      to={step.path}
+      aria-labelledby={name}
       className={({ isActive }) =>
         clsx(
           'flex min-w-0 flex-1 flex-col border-r border-b-[3px] border-rule px-1.5 py-2 sm:max-w-96 sm:px-5',
@@ -51,11 +52,39 @@ export const Step = memo(function Step({
         )
       }
     >
-      <span className="flex justify-between text-quiet">
+      <StepWords {...step} name={name} />
+    </NavLink>
+  );
+});
+
+/** @param props.name id of the words that those who listen hear */
+function StepWords({
+  path,
+  label,
+  place,
+  name,
+}: {
+  path: string;
+  label: string;
+  place: string;
+  name: string;
+}) {
+  const { standing, figure, words, sentence, assumed, measured } = use(Verdict)!;
+  const rests = assumed
+    ? 'Rests on what is assumed; the step’s own figures say on what.'
+    : measured
+      ? 'Rests on what was measured.'
+      : undefined;
+  return (
+    <>
+      <span id={name} hidden>
+        {label}: {sentence}
+      </span>
+      <span className="flex justify-between text-quiet" title={rests}>
         <span>{label}</span>
         <span className="narrow text-[12px] pointer-coarse:hidden">{place}</span>
       </span>
-      <span className="flex flex-wrap items-baseline gap-x-1.5">
+      <span className="flex flex-wrap items-baseline gap-x-1.5" title={rests}>
         <span
           className={clsx(
             'figure text-[17px] leading-8 whitespace-nowrap max-sm:narrow sm:text-[24px]',
@@ -79,6 +108,6 @@ export const Step = memo(function Step({
         </span>
         <span className="text-[13px] text-quiet">{words}</span>
       </span>
-    </NavLink>
+    </>
   );
-}, isEqual);
+}

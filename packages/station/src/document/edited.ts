@@ -5,13 +5,9 @@ import { settingsFaults, variantFaults } from './rules.js';
 import { stationShape, type Station } from './station.js';
 
 /**
- * A step of a hand changes one figure of a station; holding all of it to the schema again would
- * cost more than everything that is drawn from it.
- */
-
-/**
  * A changed station, held to every rule; a fault that was there before is accepted. A standard of
- * sharpness nobody chose goes with the back.
+ * sharpness nobody chose goes with the back. A step of a hand changes one figure: holding all of the
+ * station to the schema again would cost more than everything that is drawn from it.
  */
 export function editedStation(changed: Station, before: Station): Result<Station> {
   const after = criterionInStep(changed, before);
