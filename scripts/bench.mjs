@@ -7,6 +7,7 @@ import { measureFrames } from './lib/bench-frames.mjs';
 import { measureKit, measureLongJob } from './lib/bench-lists.mjs';
 import { measureLog } from './lib/bench-log.mjs';
 import { measureLayouts, measureMosaicPage } from './lib/bench-mosaic.mjs';
+import { scenes } from './lib/core-questions.mjs';
 import { measureDrags } from './lib/bench-drags.mjs';
 import { at } from './lib/paths.mjs';
 import { withApp } from './lib/browser.mjs';
@@ -143,33 +144,19 @@ const held = (check) =>
   );
 say(`an edit with 200 marks, 100 boxes:   ${held(editedStation)} pairs a second`);
 say(`the same, all of it parsed:          ${held((next) => parseStation(next))} pairs a second`);
+const table = stations.find(({ lens }) => lens.focal_length_mm === 110);
 /** Scenes of so many marks about a table, both freedoms, circle and limits on. */
-function scenes(count, marks, limits = {}) {
-  let seed = 7;
-  const random = () => (seed = (seed * 16807) % 2147483647) / 2147483647;
-  const bench = stations.find(({ lens }) => lens.focal_length_mm === 110);
-  return Array.from({ length: count }, () => ({
-    ...bench,
-    movement_limits: { ...bench.movement_limits, ...limits },
-    solve: { tilt: true, swing: true },
-    marks: Array.from({ length: marks }, (_, i) => ({
-      label: `m${i}`,
-      x_m: -0.15 + 0.3 * random(),
-      y_m: 0.95 + 0.2 * random(),
-      z_m: 0.85 + 0.8 * random(),
-      must: 'sharp',
-    })),
-  }));
-}
+const scenesOf = (count, marks, limits = {}) =>
+  scenes({ ...table, movement_limits: { ...table.movement_limits, ...limits } }, count, marks);
 say(
-  `solutions for 12 marks:              ${rate(solveStation, scenes(60, 12))} a second (1,000 wanted)`,
+  `solutions for 12 marks:              ${rate(solveStation, scenesOf(60, 12))} a second (1,000 wanted)`,
 );
 // A tilt that turns, shorter than these scenes ask for: the best lies on its arc.
 const arc = { radial_tilt_deg: 4, tilt_deg: undefined, swing_deg: undefined };
 say(
-  `the same on the arc of a tilt:       ${rate(solveStation, scenes(60, 12, arc))} a second (1,000 wanted)`,
+  `the same on the arc of a tilt:       ${rate(solveStation, scenesOf(60, 12, arc))} a second (1,000 wanted)`,
 );
-say(`solutions for 200 marks:             ${rate(solveStation, scenes(4, 200))} a second`);
+say(`solutions for 200 marks:             ${rate(solveStation, scenesOf(4, 200))} a second`);
 say(`a section of the scene:              ${rate((s) => sectionOf(s, 'side'))} a second`);
 say(`blur of the whole picture:           ${rate(blurRaster)} a second`);
 say(`the six scales:                      ${rate(scalesOf)} a second`);

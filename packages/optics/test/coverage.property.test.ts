@@ -6,14 +6,18 @@ import {
   coneOutline,
   coneHalfAngleRad,
   CORNERS,
+  cornerFalloffStops,
   cornerMarginMm,
   covers,
   envelope,
   frameCorner,
   frameCovered,
+  frameIn,
+  frameLight,
   lensAxis,
   movementLimits,
   reach,
+  worstCorner,
   type Cone,
   type Frame,
   type Mechanism,
@@ -310,6 +314,31 @@ describe('envelope', () => {
         expect(covers(cone, at(1 + 1e-7))).toBe(false);
       }),
       { numRuns: runs(1000) },
+    );
+  });
+});
+
+describe('the four corners in one pass', () => {
+  it('give what each look at them gives by itself', () => {
+    fc.assert(
+      fc.property(rig(30), number(0.3, 1), ({ cone, frame }, share) => {
+        const core = { ...cone, halfAngleRad: cone.halfAngleRad * share };
+        const light = frameLight(cone, core, frame);
+        expect(light).toEqual({
+          covered: frameCovered(cone, frame),
+          sharp: frameCovered(core, frame),
+          worst: worstCorner(cone, frame),
+          softest: worstCorner(core, frame),
+          falloffStops: cornerFalloffStops(cone, frame),
+        });
+        const each = CORNERS.map((corner) => covers(cone, frameCorner(frame, corner)));
+        expect(light.covered).toBe(each.every(Boolean));
+        const lies = frameIn(cone, core.halfAngleRad, frame);
+        expect(lies).toBe(light.covered ? (light.sharp ? 'sharp' : 'covered') : 'outside');
+        const margins = CORNERS.map((corner) => cornerMarginMm(cone, frame, corner));
+        expect(light.worst.marginMm).toBeLessThan(Math.min(...margins) + 1e-8);
+      }),
+      { numRuns: runs(2000) },
     );
   });
 });

@@ -1,3 +1,4 @@
+import { setupOf } from '../optical/setup.js';
 import {
   radians,
   toPicture,
@@ -9,7 +10,7 @@ import {
 import { hasSecondStandard } from '../document/standards.js';
 import type { Mosaic, Station } from '../document/station.js';
 import { mechanicsOf } from '../optical/turning.js';
-import { mechanism, setupOf, UNBOUNDED, type Setup } from '../optical/setup.js';
+import { mechanism, UNBOUNDED, type Setup } from '../optical/setup.js';
 
 type Range = readonly [number, number];
 
@@ -96,11 +97,8 @@ const reachOf = (station: Station): Pick<Carrier, 'rise' | 'shift' | 'radialMm'>
  * What carries the frames where the back or the lens is asked to; null where that stands still.
  * The movements are those of the station's own standard or, where the lens moves too, of the back.
  */
-export function carrierOf(
-  station: Station,
-  moves: Exclude<Mosaic['moves'], 'camera'>,
-  s: Setup = setupOf(station),
-): Carrier | null {
+export function carrierIn(s: Setup, moves: Exclude<Mosaic['moves'], 'camera'>): Carrier | null {
+  const { station } = s;
   const { movement_limits: limits, movements: set } = station;
   const placing = placingOf(s);
   const own = limits.moves === 'rear' ? 'rear' : 'lens';
@@ -196,3 +194,8 @@ export function findable(carrier: Carrier, set: SetMovement, rotationDeg = 0): b
   }
   return detentMm === null || (onDetent(riseMm, detentMm) && onDetent(shiftMm, detentMm));
 }
+
+export const carrierOf = (
+  station: Station,
+  moves: Exclude<Mosaic['moves'], 'camera'>,
+): Carrier | null => carrierIn(setupOf(station), moves);

@@ -17,7 +17,7 @@ import {
 import type { Mosaic, Station } from '../document/station.js';
 import { setupOf, type Setup } from '../optical/setup.js';
 import { DEFAULT_OVERLAP } from './customs.js';
-import { carrierOf, pinwheelPlaces, type Carrier } from './carrier.js';
+import { carrierIn, pinwheelPlaces, type Carrier } from './carrier.js';
 
 /** One frame where it lies; picture coordinates, mm on the real back. */
 export interface LaidFrame {
@@ -233,9 +233,9 @@ export function layoutOf(given: Station, mosaic: Mosaic = given.mosaic!): Layout
   const s = setupOf(station);
   const frame = { widthMm: s.whole.widthMm * s.factor, heightMm: s.whole.heightMm * s.factor };
   const own = station.movement_limits.moves === 'rear' ? 'rear' : 'lens';
-  const moving = mosaic.moves === 'camera' ? null : carrierOf(station, mosaic.moves, s);
+  const moving = mosaic.moves === 'camera' ? null : carrierIn(s, mosaic.moves);
   // Where nothing moves as asked, frames are laid out all the same, to be seen.
-  const carrier = moving ?? carrierOf(station, own, s)!;
+  const carrier = moving ?? carrierIn(s, own)!;
   const here = toPicture(carrier.placing, carrier.set);
   const overlap = overlapOf(mosaic);
   const turn =
