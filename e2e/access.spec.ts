@@ -67,6 +67,8 @@ test('screens keep WCAG 2.2 AA in both lights, and the page breaks no content po
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog')).toBeVisible();
   await check();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toBeHidden();
   await within(page, `${station}/view/rig`);
   await expect(page.getByRole('heading', { name: 'Lens' })).toBeVisible();
   await check();
