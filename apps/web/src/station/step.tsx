@@ -1,7 +1,7 @@
 import clsx from 'clsx';
 import isEqual from 'fast-deep-equal';
-import { createContext, memo, use, useId } from 'react';
-import { NavLink } from 'react-router';
+import { createContext, memo, use, type MouseEvent } from 'react';
+import { useHref, useLinkClickHandler, useLocation, useResolvedPath } from 'react-router';
 import type { Rests, Standing } from '@gangway/station';
 import { AssumedRing } from '../ui/assumed-ring.js';
 import { MeasuredRing } from '../ui/measured-ring.js';
@@ -39,52 +39,55 @@ export const Step = memo(function Step({
   );
 }, isEqual);
 
+interface Leading {
+  readonly href: string;
+  readonly onClick: (event: MouseEvent<HTMLAnchorElement>) => void;
+  /** The step that is open. */
+  readonly active: boolean;
+}
+
+/** Where a step leads; worked out once for a place, as it costs more than all that is shown. */
 const StepLink = memo(function StepLink(step: { path: string; label: string; place: string }) {
-  const name = useId();
-  return (
-    <NavLink
-      to={step.path}
-      aria-labelledby={name}
-      className={({ isActive }) =>
-        clsx(
-          'flex min-w-0 flex-1 flex-col border-r border-b-[3px] border-rule px-1.5 py-2 sm:max-w-96 sm:px-5',
-          isActive ? 'border-b-ink bg-paper' : 'border-b-transparent hover:bg-paper',
-        )
-      }
-    >
-      <StepWords {...step} name={name} />
-    </NavLink>
-  );
+  const { pathname } = useLocation();
+  const to = useResolvedPath(step.path).pathname;
+  const leading: Leading = {
+    href: useHref(step.path),
+    onClick: useLinkClickHandler(step.path),
+    active: pathname === to || pathname.startsWith(`${to}/`),
+  };
+  return <StepAnchor {...step} {...leading} />;
 });
 
-/** @param props.name id of the words that those who listen hear */
-function StepWords({
+function StepAnchor({
   path,
   label,
   place,
-  name,
-}: {
-  path: string;
-  label: string;
-  place: string;
-  name: string;
-}) {
+  href,
+  onClick,
+  active,
+}: Leading & { path: string; label: string; place: string }) {
   const { standing, figure, words, sentence, assumed, measured } = use(Verdict)!;
-  const rests = assumed
-    ? 'Rests on what is assumed; the step’s own figures say on what.'
-    : measured
-      ? 'Rests on what was measured.'
-      : undefined;
   return (
-    <>
-      <span id={name} hidden>
-        {label}: {sentence}
-      </span>
-      <span className="flex justify-between text-quiet" title={rests}>
+    <a
+      href={href}
+      onClick={onClick}
+      aria-current={active ? 'page' : undefined}
+      aria-label={`${label}: ${sentence}`}
+      {...(assumed
+        ? { title: 'Rests on what is assumed; the step’s own figures say on what.' }
+        : measured
+          ? { title: 'Rests on what was measured.' }
+          : {})}
+      className={clsx(
+        'flex min-w-0 flex-1 flex-col border-r border-b-[3px] border-rule px-1.5 py-2 sm:max-w-96 sm:px-5',
+        active ? 'border-b-ink bg-paper' : 'border-b-transparent hover:bg-paper',
+      )}
+    >
+      <span className="flex justify-between text-quiet">
         <span>{label}</span>
         <span className="narrow text-[12px] pointer-coarse:hidden">{place}</span>
       </span>
-      <span className="flex flex-wrap items-baseline gap-x-1.5" title={rests}>
+      <span className="flex flex-wrap items-baseline gap-x-1.5">
         <span
           className={clsx(
             'figure text-[17px] leading-8 whitespace-nowrap max-sm:narrow sm:text-[24px]',
@@ -108,6 +111,6 @@ function StepWords({
         </span>
         <span className="text-[13px] text-quiet">{words}</span>
       </span>
-    </>
+    </a>
   );
 }
