@@ -157,7 +157,17 @@ it('sixteen pictures of one stop are more blocks than a call takes arguments', (
       const y = yMm + 24 * (0.5 - (Math.floor(k / columns) + 0.5) / rows);
       return 0.6 * 2 ** -fallOf(LENS)(Math.hypot(x - LENS.centre[0], y - LENS.centre[1]));
     });
-    return { xMm, yMm, widthMm: 36, heightMm: 24, columns, rows, light, clipped: 0, pixels: light.length }; // prettier-ignore
+    return {
+      xMm,
+      yMm,
+      widthMm: 36,
+      heightMm: 24,
+      columns,
+      rows,
+      light,
+      clipped: 0,
+      pixels: light.length,
+    };
   });
   const [x, y] = measureFlat(shots).centreMm!;
   expect(Math.hypot(x - LENS.centre[0], y - LENS.centre[1])).toBeLessThan(0.1);

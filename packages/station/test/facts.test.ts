@@ -147,7 +147,11 @@ it('rounds as the decimals written out would, near a half as well', () => {
   const written = (value: number, decimals: number): number => Number(value.toFixed(decimals)) + 0;
   fc.assert(
     fc.property(
-      fc.oneof(within(-1e6, 1e6), within(-2, 2), fc.integer({ min: -1e7, max: 1e7 }).map((n) => n / 2000)), // prettier-ignore
+      fc.oneof(
+        within(-1e6, 1e6),
+        within(-2, 2),
+        fc.integer({ min: -1e7, max: 1e7 }).map((n) => n / 2000),
+      ),
       fc.integer({ min: 0, max: 6 }),
       (value, decimals) => {
         expect(rounded(value, decimals)).toBe(written(value, decimals));

@@ -1,11 +1,7 @@
 import {
-  angleFromAxis,
   backCentre,
   coneHalfAngleRad,
-  CORNERS,
-  frameCorner,
   frameIn,
-  ringRoomMm,
   stanceOf,
   type Cone,
   type Frame,
@@ -13,6 +9,7 @@ import {
 } from '@gangway/optics';
 import { standardsOf } from '../document/standards.js';
 import type { Station } from '../document/station.js';
+import { ringClear } from './filter-ring.js';
 import { coreMmAt, focused, type Setup } from './setup.js';
 import { opticalState, type OpticalState } from './state.js';
 
@@ -23,26 +20,18 @@ import { opticalState, type OpticalState } from './state.js';
  */
 export type Walk = (value: number) => OpticalState;
 
-/** The state of a frame in a cone, its core and the ring of its filter, if it has one. */
-function stateIn(cone: Cone, coreRad: number, frame: Frame, clear: () => boolean): OpticalState {
+/** The state of a frame in a cone, its core and the ring of the lens's filter, the stop so wide. */
+function stateIn(
+  s: Setup,
+  cone: Cone,
+  coreRad: number,
+  frame: Frame,
+  pupilMm: number,
+): OpticalState {
   const lies = frameIn(cone, coreRad, frame);
   if (lies === 'outside') return 'outside';
-  if (!clear()) return 'ring';
+  if (!ringClear(s, cone, frame, pupilMm)) return 'ring';
   return lies === 'sharp' ? 'sharp' : 'soft';
-}
-
-const always = (): boolean => true;
-
-/** Whether the ring leaves all four corners free, with a stop so wide. */
-function ringClear(s: Setup, cone: Cone, frame: Frame, pupilMm: number): () => boolean {
-  const { filter } = s.facts.lens;
-  if (!filter) return always;
-  return () =>
-    CORNERS.every((corner) => {
-      const angle = angleFromAxis(cone, frameCorner(frame, corner));
-      const { clear_diameter_mm: clearMm, ahead_of_pupil_mm: aheadMm } = filter;
-      return ringRoomMm(clearMm, aheadMm, pupilMm, angle, s.pupilRatio) >= 0;
-    });
 }
 
 /** The state with lens and back standing so and focused so; the stop is that of the setup. */
@@ -59,8 +48,7 @@ function posed(s: Setup, stance: Stance, f: number, v: number): OpticalState {
   const apexMm = (s.pupilRatio - 1) * f;
   const { halfAngleRad } = s.cone;
   const cone: Cone = { axis, imageDistanceMm: v, halfAngleRad, apexMm };
-  const clear = ringClear(s, cone, frame, s.engravedMm / s.fNumber);
-  return stateIn(cone, s.core.halfAngleRad, frame, clear);
+  return stateIn(s, cone, s.core.halfAngleRad, frame, s.engravedMm / s.fNumber);
 }
 
 /** The lens leaned about one of its axes, degrees. */
@@ -95,8 +83,8 @@ export function stopWalk(s: Setup): Walk {
     const { circleMm, halfAngleRad } = facts.at(fNumber);
     const coreMm = coreMmAt(facts.lens, fNumber, { circleMm, cocMm, combined });
     const coreRad = coneHalfAngleRad(coreMm, s.engravedMm, s.pupilRatio);
-    const clear = ringClear(s, cone, frame, s.engravedMm / (fNumber * combined));
-    return stateIn({ ...cone, halfAngleRad }, coreRad, frame, clear);
+    const pupilMm = s.engravedMm / (fNumber * combined);
+    return stateIn(s, { ...cone, halfAngleRad }, coreRad, frame, pupilMm);
   };
 }
 
