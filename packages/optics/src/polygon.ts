@@ -1,15 +1,47 @@
 import type { Point } from './coverage.js';
 
+/** An upright rectangle, in the measure of what is cut to it. */
+export interface Rectangle {
+  readonly left: number;
+  readonly right: number;
+  readonly bottom: number;
+  readonly top: number;
+}
+
+/**
+ * The part of a straight stretch inside an upright rectangle; null where none is.
+ * Source: Liang and Barsky (1984).
+ */
+export function stretchWithin(
+  { left, right, bottom, top }: Rectangle,
+  a: Point,
+  b: Point,
+): [Point, Point] | null {
+  const [dx, dy] = [b.x - a.x, b.y - a.y];
+  let [from, to] = [0, 1];
+  for (const [p, q] of [
+    [-dx, a.x - left],
+    [dx, right - a.x],
+    [-dy, a.y - bottom],
+    [dy, top - a.y],
+  ] as const) {
+    if (p === 0) {
+      if (q < 0) return null;
+      continue;
+    }
+    const t = q / p;
+    if (p < 0) from = Math.max(from, t);
+    else to = Math.min(to, t);
+    if (from > to) return null;
+  }
+  return [
+    { x: a.x + from * dx, y: a.y + from * dy },
+    { x: a.x + to * dx, y: a.y + to * dy },
+  ];
+}
+
 /** The part of a convex polygon inside an upright rectangle. */
-export function clipToRectangle(
-  polygon: readonly Point[],
-  rectangle: {
-    readonly left: number;
-    readonly right: number;
-    readonly bottom: number;
-    readonly top: number;
-  },
-): Point[] {
+export function clipToRectangle(polygon: readonly Point[], rectangle: Rectangle): Point[] {
   const { left, right, bottom, top } = rectangle;
   const sides: [number, number, number][] = [
     [1, 0, right],

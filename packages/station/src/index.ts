@@ -108,6 +108,7 @@ export * from './compare/compare.js';
 export * from './compare/match.js';
 export {
   clipToRectangle,
+  stretchWithin,
   leastOf,
   mostOf,
   engravedFNumber,

@@ -9,6 +9,7 @@ import {
 } from '@gangway/station';
 import { selectShown } from '../store/selectors.js';
 import { useAppSelector, useAppStore } from '../store/store.js';
+import { Dashes } from '../drawing/dashes.js';
 import { Drawn } from '../drawing/drawn.js';
 import { useSize } from '../drawing/use-size.js';
 import { Assumed, useAssumed } from '../station/assumed.js';
@@ -109,6 +110,7 @@ function Scene(props: SceneProps) {
     Math.abs(section.hinge?.y ?? 0),
   );
   const like = plane ? along(plane) : undefined;
+  const room = { width, height };
   const shared = { scale: sheet.scaleX, scaleUp: sheet.scaleY, onHold };
   const crowd = section.marks.length > CROWD;
   const marks = section.marks.map((mark) => ({
@@ -146,16 +148,15 @@ function Scene(props: SceneProps) {
             strokeLinejoin="round"
           />
         ))}
-      <Wedge {...{ section, sheet, reach, like }} />
-      <line
-        x1={sheet.x(0)}
-        y1={sheet.y(0)}
-        x2={sheet.x(section.axis.x * 40 * reach)}
-        y2={sheet.y(section.axis.y * 40 * reach)}
+      <Wedge {...{ section, sheet, reach, like, room }} />
+      <Dashes
+        {...{ sheet, room }}
+        from={{ x: 0, y: 0 }}
+        to={{ x: section.axis.x * 40 * reach, y: section.axis.y * 40 * reach }}
         className="stroke-quiet"
         strokeDasharray="10 3 2 3"
       />
-      {zoom === 'camera' && <Meeting {...{ section, sheet, reach }} />}
+      {zoom === 'camera' && <Meeting {...{ section, sheet, reach, room }} />}
       {plane && <PlaneHandle {...{ section, sheet, reach, shared, width, height }} />}
       <HingeMark {...{ section, sheet, units, width, shared }} height={height - foot} />
       {sheet.x(0) > -LENS_PX && <Camera {...{ section, sheet, shared, zoom }} />}

@@ -8,6 +8,7 @@ import {
   type Section,
   type Station,
 } from '@gangway/station';
+import { Dashes } from '../drawing/dashes.js';
 import { Handle } from '../drawing/handle.js';
 import {
   ends,
@@ -25,11 +26,13 @@ export function Wedge({
   sheet,
   reach,
   like,
+  room,
 }: {
   section: Section;
   sheet: SectionSheet;
   reach: number;
   like: Point | undefined;
+  room: { width: number; height: number };
 }) {
   const [near, far] = limits;
   const lines = [near, far].map((line) => line && ends(line, hinge, reach, like));
@@ -48,9 +51,11 @@ export function Wedge({
       {lines.map(
         (line, i) =>
           line && (
-            <path
+            <Dashes
               key={i}
-              d={`M${sheet.at(line[0])}L${sheet.at(line[1])}`}
+              {...{ sheet, room }}
+              from={line[0]}
+              to={line[1]}
               className="stroke-within"
               strokeWidth={1.25}
               strokeDasharray="6 4"
@@ -143,23 +148,27 @@ export function Meeting({
   section: { sensor, meeting, axis, plane },
   sheet,
   reach,
+  room,
 }: {
   section: Section;
   sheet: SectionSheet;
   reach: number;
+  room: { width: number; height: number };
 }) {
   const [a, b] = sensor;
   const size = Math.hypot(b.x - a.x, b.y - a.y);
   const up = { x: (b.x - a.x) / size, y: (b.y - a.y) / size };
   const across = { x: -axis.y, y: axis.x };
-  const line = (from: { x: number; y: number }, d: { x: number; y: number }): string =>
-    `M${sheet.at({ x: from.x - d.x * 9 * reach, y: from.y - d.y * 9 * reach })}L${sheet.at({ x: from.x + d.x * 9 * reach, y: from.y + d.y * 9 * reach })}`;
+  const line = (p: Point, d: Point): { from: Point; to: Point } => ({
+    from: { x: p.x - d.x * 9 * reach, y: p.y - d.y * 9 * reach },
+    to: { x: p.x + d.x * 9 * reach, y: p.y + d.y * 9 * reach },
+  });
   const whole = plane && ends(plane, null, reach);
   return (
     <g aria-hidden fill="none" className="stroke-quiet" strokeDasharray="2 4">
-      <path d={line(a, up)} />
-      <path d={line({ x: 0, y: 0 }, across)} />
-      {meeting && whole && <path d={`M${sheet.at(whole[0])}L${sheet.at(whole[1])}`} />}
+      <Dashes {...{ sheet, room }} {...line(a, up)} />
+      <Dashes {...{ sheet, room }} {...line({ x: 0, y: 0 }, across)} />
+      {meeting && whole && <Dashes {...{ sheet, room }} from={whole[0]} to={whole[1]} />}
       {meeting && (
         <g strokeDasharray="none">
           <circle cx={sheet.x(meeting.x)} cy={sheet.y(meeting.y)} r={4} className="fill-paper" />

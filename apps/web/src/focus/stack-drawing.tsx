@@ -73,6 +73,7 @@ export function EffortDrawing({
       ) : (
         <Wedge
           {...{ section, sheet, reach }}
+          room={size}
           like={section.plane ? along(section.plane) : undefined}
         />
       )}
