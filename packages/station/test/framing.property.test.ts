@@ -13,6 +13,7 @@ import {
   type Station,
 } from '../src/index.js';
 import { setupOf } from '../src/optical/setup.js';
+import { canBeFramed, movedToFrame } from '../src/facade/place.js';
 import { reportTurnIn, mostTurnIn, withTurnIn } from '../src/facade/turn-in.js';
 import { parsed, stations } from './helpers/rigs.js';
 import { runs, seen as often } from '../../../scripts/lib/runs.mjs';
@@ -134,6 +135,20 @@ describe('ways to frame a façade', () => {
       }),
       { numRuns: runs(60) },
     );
+  });
+
+  it('what a search asks in short is what the movement found says', () => {
+    let [found, none] = [0, 0];
+    fc.assert(
+      fc.property(sites, fc.constantFrom(0.5, 0.9, 1), (station, share) => {
+        const moved = movedToFrame(station, share);
+        expect(canBeFramed(setupOf(station), share)).toBe(moved !== null);
+        if (moved) found++;
+        else none++;
+      }),
+      { numRuns: runs(1000) },
+    );
+    expect(Math.min(found, none)).toBeGreaterThan(often(50));
   });
 
   it('none where the façade is in the picture', () => {

@@ -75,14 +75,20 @@ export function movedToFrame(station: Station, share = 1): Station | null {
   return asked && (crispWithin(asked, share) ?? movedWithin(asked, share, 'cone'));
 }
 
-/** Whether {@link movedToFrame} finds anything. */
-function canBeFramed(s: Setup, share: number): boolean {
+/** Whether {@link movedToFrame} finds anything, at half the cost. */
+export function canBeFramed(s: Setup, share: number): boolean {
   const asked = askedOf(s);
+  if (!asked) return false;
   // The circle is the wider of the two: asked first, it seldom leaves anything to the core.
-  return (
-    asked !== null &&
-    (movedWithin(asked, share, 'cone') !== null || crispWithin(asked, share) !== null)
-  );
+  const across = shifted(asked, 'cone');
+  const wide = across && risen(across, asked, share, 'cone');
+  if (wide && framedWell(wide)) return true;
+  if (!wide && s.core.halfAngleRad <= s.cone.halfAngleRad) {
+    // Where the circle has no room at a shift, the core in it has none either.
+    const narrow = shifted(asked, 'core');
+    if (!narrow || narrow.set.shiftMm === across?.set.shiftMm) return false;
+  }
+  return crispWithin(asked, share) !== null;
 }
 
 function crispWithin(asked: Asked, share: number): Station | null {
@@ -90,22 +96,35 @@ function crispWithin(asked: Asked, share: number): Station | null {
   return crisp && stateOf(crisp) === 'sharp' ? crisp : null;
 }
 
-function movedWithin({ s, asks }: Asked, share: number, edge: 'core' | 'cone'): Station | null {
+function movedWithin(asked: Asked, share: number, edge: 'core' | 'cone'): Station | null {
+  const across = shifted(asked, edge);
+  const after = across && risen(across, asked, share, edge);
+  return after && framedWell(after) ? after : null;
+}
+
+/** With a shift that has both sides of the façade in; null where none does. */
+function shifted({ s, asks }: Asked, edge: 'core' | 'cone'): Setup | null {
   const { station } = s;
-  const shift = keptOr(
-    within({ low: asks.right, high: asks.left }, shiftSpan(s, s[edge])),
-    station.movements.shift_mm,
-  );
+  const now = station.movements.shift_mm;
+  const shift = keptOr(within({ low: asks.right, high: asks.left }, shiftSpan(s, s[edge])), now);
   if (shift === null) return null;
-  const across = { ...station, movements: { ...station.movements, shift_mm: shift } };
-  const moved = shift === station.movements.shift_mm ? s : setup(s.facts, across);
+  if (shift === now) return s;
+  return setup(s.facts, { ...station, movements: { ...station.movements, shift_mm: shift } });
+}
+
+/** With a rise that has top and foot in; null where none does. */
+function risen(
+  across: Setup,
+  { asks }: Asked,
+  share: number,
+  edge: 'core' | 'cone',
+): Station | null {
+  const { station } = across;
   const rise = keptOr(
-    within({ low: asks.top, high: asks.foot }, eased(allowedRise(moved, moved[edge]), share)),
+    within({ low: asks.top, high: asks.foot }, eased(allowedRise(across, across[edge]), share)),
     station.movements.rise_mm,
   );
-  if (rise === null) return null;
-  const after = { ...across, movements: { ...across.movements, rise_mm: rise } };
-  return framedWell(after) ? after : null;
+  return rise === null ? null : { ...station, movements: { ...station.movements, rise_mm: rise } };
 }
 
 /**
