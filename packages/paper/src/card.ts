@@ -10,6 +10,7 @@ import {
   type Station,
   type Units,
   assumedWhy,
+  measuredWhy,
 } from '@gangway/station';
 import type { Box } from './clip.js';
 import { codeShapes } from './code.js';
@@ -208,7 +209,7 @@ function blocksOf(
   if (card.measured.length > 0) {
     blocks.push(
       head('A filled ring: rests on what was measured'),
-      ...card.measured.map(({ why }) => words(why)),
+      ...card.measured.map((each) => words(measuredWhy(each))),
     );
   }
   const short = shortForm(station, units);

@@ -120,7 +120,7 @@ export {
 } from '@gangway/optics';
 export * from './lens/index.js';
 export { circleTable, measuredOf, mtf50At, sharpRadiusMm } from './optical/measured.js';
-export { measuredFor, measurementsOf, type Measurement } from './report/measured.js';
+export { measuredFor, measuredWhy, measurementsOf, type Measurement } from './report/measured.js';
 export type { MeasuredLens } from './document/measured.js';
 export {
   parseAngleDeg,

@@ -1,5 +1,7 @@
 import {
   evaluate,
+  measuredWhy,
+  measurementsOf,
   parseStation,
   readings,
   stopTable,
@@ -141,6 +143,21 @@ describe('a lens that was measured', () => {
     expect(why('margin', station(MEASURED)).words).toContain('measured 14 March on a back of 36 × 24 mm'); // prettier-ignore
     expect(readings(station({ ...MEASURED, use: false })).measured).toBeUndefined();
     expect(why('margin', station({ ...MEASURED, use: false })).words).not.toContain('measured');
+  });
+
+  it('tells what was measured as data, and when and on what only where it was kept', () => {
+    const found = measurementsOf(station(MEASURED));
+    expect(found.map(({ pointer }) => pointer)).toEqual(
+      ['circle', 'falloff', 'sharpness'].map((part) => `/lens/measured/${part}`),
+    );
+    expect(JSON.parse(JSON.stringify(found))).toEqual(found);
+    expect(measuredWhy(found[0]!)).toBe(
+      'The circle is this lens’s own, measured 14 March on a back of 36 × 24 mm.',
+    );
+    const { on: _, back: __, ...bare } = MEASURED;
+    expect(measurementsOf(station(bare)).map(measuredWhy)).toContain(
+      'Falloff is this lens’s own, measured.',
+    );
   });
 
   it('is refused with what is allowed when stops or radii are out of order', () => {

@@ -1,4 +1,4 @@
-import { withMeasuredUse, type Measurement } from '@gangway/station';
+import { measuredWhy, withMeasuredUse, type Measurement } from '@gangway/station';
 import { useEditing } from '../store/editing.js';
 import { Beside } from '../ui/beside.js';
 import { Button } from '../ui/button.js';
@@ -17,12 +17,12 @@ export default function MeasuredPopover({
     <Beside label={`Measured: ${of}`} mark={<MeasuredRing />} className={MEASURED_BUTTON}>
       <h3 className="mb-2 font-semibold">Measured, not given</h3>
       <ul className="space-y-2">
-        {found.map(({ pointer, why }) => (
-          <li key={pointer} className="flex gap-2">
+        {found.map((each) => (
+          <li key={each.pointer} className="flex gap-2">
             <span className="mt-1.5 text-within">
               <MeasuredRing />
             </span>
-            <span>{why}</span>
+            <span>{measuredWhy(each)}</span>
           </li>
         ))}
       </ul>

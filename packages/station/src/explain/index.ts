@@ -1,4 +1,4 @@
-import { measuredFor, measurementsOf } from '../report/measured.js';
+import { measuredFor, measuredWhy, measurementsOf } from '../report/measured.js';
 import { readings } from '../report/readings.js';
 import type { Station } from '../document/station.js';
 import { setupOf } from '../optical/setup.js';
@@ -34,5 +34,5 @@ export type Reason = keyof typeof REASONS;
 export function why(reason: Reason, station: Station): Why {
   const found = REASONS[reason]({ station, report: readings(station), setup: setupOf(station) });
   const measured = measuredFor(measurementsOf(station), found.rests);
-  return { ...found, words: [found.words, ...measured.map((each) => each.why)].join(' ') };
+  return { ...found, words: [found.words, ...measured.map(measuredWhy)].join(' ') };
 }

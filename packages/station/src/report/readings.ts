@@ -12,7 +12,7 @@ import {
   planeOfSharpFocus,
 } from '@gangway/optics';
 import { assumedLines } from './assumed.js';
-import { measurementsOf } from './measured.js';
+import { measuredWhy, measurementsOf } from './measured.js';
 import { turningOf } from '../optical/turning.js';
 import { reportFacade } from '../facade/facade.js';
 import { reportTurnIn } from '../facade/turn-in.js';
@@ -40,7 +40,10 @@ const SECTIONS = {
   turning: ({ station }: Setup) => turning(station),
   assumed: assumedLines,
   measured: ({ station }: Setup) => {
-    const found = measurementsOf(station).map(({ pointer, why }) => ({ pointer, why }));
+    const found = measurementsOf(station).map((each) => ({
+      pointer: each.pointer,
+      why: measuredWhy(each),
+    }));
     return found.length > 0 ? found : undefined;
   },
 } satisfies { [Name in keyof Required<Readings>]: (s: Setup) => Readings[Name] };
