@@ -3,8 +3,10 @@ import {
   carrierOf,
   FORMATS,
   fixed,
+  limitSaid,
   megapixelsSaid,
   minutes,
+  noneServesSaid,
   workOf,
   type Mosaic,
   type Offered,
@@ -212,7 +214,7 @@ function wayOf(offered: Offered, fill: boolean): Way {
       minutes(workOf(after, layout).timeS),
       ...(fill && share < 0.995 ? [`${fixed(100 * share, 0)} % of the largest`] : []),
       ...leastSaid(offered, fill),
-      ...(limit ? [`limited by ${limit}`] : []),
+      ...(limit ? [`limited by ${limitSaid(limit)}`] : []),
       ...movedSaid(offered),
     ].join('; '),
     after,
@@ -255,7 +257,7 @@ function Offers({ station: now }: { station: Station }) {
       )}
       {found.why !== null && (
         <p role="alert" className="border-l-2 border-costs pl-3">
-          {found.why}
+          {noneServesSaid(found.why)}
         </p>
       )}
       {ways.length > 0 && (

@@ -6,6 +6,7 @@ export * from './depths.js';
 export * from './parallax.js';
 export * from './work.js';
 export * from './report.js';
+export { limitSaid, noneServesSaid, type NoneServes } from '../words/wish.js';
 export { framesSaid } from '../words/mosaic-problems.js';
 export {
   offersOf,

@@ -39,7 +39,7 @@ export interface MosaicOffer {
 }
 
 export interface MosaicProblem {
-  code: MosaicProblemCode;
+  code: MosaicProblemCode | 'wish';
   severity: Severity;
   message: string;
 }

@@ -5,6 +5,7 @@ import { depthsOf } from './depths.js';
 import { layoutOf, type Layout } from './layout.js';
 import { cornersPast, pictureFalloffStops } from './light.js';
 import { baseOf } from './offers/judged.js';
+import { noneServesSaid } from '../words/wish.js';
 import { offersOf } from './offers/index.js';
 import { parallaxOf, pupilWithinMm } from './parallax.js';
 import { mosaicPicture, type MosaicPicture } from './picture.js';
@@ -110,7 +111,7 @@ function shiftFor(station: Station, horizontalDeg: number, verticalDeg: number):
   };
   const { offers, why } = offersOf(asked);
   const best = offers.find(({ layout }) => layout.mosaic.moves !== 'camera');
-  if (!best) return why ?? 'No layout by shift sees so far.';
+  if (!best) return why ? noneServesSaid(why) : 'No layout by shift sees so far.';
   const { wish: _, ...kept } = best.after.mosaic!;
   const own = station.mosaic?.wish;
   const after = {

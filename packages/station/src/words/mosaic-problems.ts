@@ -82,8 +82,6 @@ export const MOSAIC_SAYS = {
     'The crop of the single picture is not used here: frames are taken whole. Ask for a shape of the picture instead.',
   no_turning_back: (_: null) =>
     'No turning adapter is named in the rig, so whether it reaches these places is not known; give its stops in the kit.',
-  /** The search for layouts says itself why none serves. */
-  wish: ({ why }: { why: string }) => why,
 };
 
 export type MosaicFinding = Found<typeof MOSAIC_SAYS>;

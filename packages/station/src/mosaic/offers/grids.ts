@@ -1,5 +1,5 @@
 import { toSet, type Point, type SetMovement, type Size } from '@gangway/optics';
-import { fixed } from '../../words/format.js';
+import type { StepTooLong } from '../../words/wish.js';
 import { findable } from '../carrier.js';
 import { overlapOf } from '../layout.js';
 import { centreFor, middlesFor, middlesOnDetents, type Room } from './room.js';
@@ -200,7 +200,7 @@ export const setAt = (room: Room, middle: Point): SetMovement => {
 };
 
 /** Why a step as long as the overlap allows is not to be had on a carrier's detents; null: it is. */
-export function stepHindrance({ layout, carrier }: Room): string | null {
+export function stepHindrance({ layout, carrier }: Room): StepTooLong | null {
   const { detentMm, placing } = carrier;
   if (detentMm === null || carrier.stops) return null;
   const overlap = overlapOf(layout.mosaic);
@@ -210,6 +210,6 @@ export function stepHindrance({ layout, carrier }: Room): string | null {
     ((1 - overlap) * heightMm) / Math.abs(placing.rise.y || 1),
   );
   if (longestStep >= detentMm - 1e-9) return null;
-  const nearest = 1 - (detentMm * Math.abs(placing.shift.x || 1)) / widthMm;
-  return `An overlap of ${fixed(100 * overlap, 0)} % asks for steps of ${fixed(longestStep, 1)} mm or less; the detents are ${fixed(detentMm, 1)} mm apart.${nearest > 0 ? ` The most overlap on them is ${fixed(100 * nearest, 0)} %.` : ''}`;
+  const mostOverlap = 1 - (detentMm * Math.abs(placing.shift.x || 1)) / widthMm;
+  return { overlap, mostOverlap, longestStepMm: longestStep, detentMm };
 }

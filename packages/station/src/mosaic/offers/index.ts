@@ -1,4 +1,5 @@
 import type { Station } from '../../document/station.js';
+import type { NoneServes } from '../../words/wish.js';
 import type { Judged } from './judged.js';
 import { nearest, type Nearest } from './nearest.js';
 import { framesOf, ranked, type Offered } from './ranked.js';
@@ -15,7 +16,7 @@ export interface Found {
   /** Best first: they serve with the least frames. */
   readonly offers: readonly Offered[];
   /** Where nothing serves: why, and the nearest that can be had. */
-  readonly why: string | null;
+  readonly why: NoneServes | null;
   readonly nearest: Offered | null;
 }
 
@@ -34,7 +35,7 @@ const NOTHING: Found = { offers: [], why: null, nearest: null };
 export function* searchOffers(station: Station): Generator<Progress, Found> {
   if (!station.mosaic?.wish) return NOTHING;
   const all = stands(station);
-  if (typeof all === 'string') return { ...NOTHING, why: all };
+  if ('code' in all) return { ...NOTHING, why: all };
   const tried: Judged[] = [];
   let proven = true;
   const want = all[0]!.want;

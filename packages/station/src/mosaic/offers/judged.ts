@@ -1,6 +1,6 @@
 import { covers, type Cone } from '@gangway/optics';
 import type { Mosaic, Station } from '../../document/station.js';
-import { fStop, mm } from '../../words/format.js';
+import type { Limit } from '../../words/wish.js';
 import { findable, withinCarrier } from '../carrier.js';
 import { joinedOf } from '../joined.js';
 import { layoutOf, type Layout } from '../layout.js';
@@ -56,11 +56,11 @@ const touches = (cone: Cone, layout: Layout): boolean =>
     }),
   );
 
-/** What keeps a layout from being larger, in words; null where nothing near does. */
-export function limitOf(station: Station, layout: Layout, sharp: boolean): string | null {
+/** What keeps a layout from being larger; null where nothing near does. */
+export function limitOf(station: Station, layout: Layout, sharp: boolean): Limit | null {
   const { carrier, frames, mosaic } = layout;
   if (touches(sharp ? layout.core : layout.cone, layout)) {
-    return `the ${sharp ? 'sharp core' : 'circle'} at ${fStop(station.aperture)}`;
+    return { by: sharp ? 'core' : 'circle', aperture: station.aperture };
   }
   if (!carrier || mosaic.moves === 'camera') return null;
   const what = carrier.standard === 'back' ? 'back' : 'lens';
@@ -73,13 +73,14 @@ export function limitOf(station: Station, layout: Layout, sharp: boolean): strin
     rise: at(set.riseMm, carrier.rise),
     radial: Math.hypot(set.shiftMm, set.riseMm) >= carrier.radialMm - near,
   }));
-  const range = ([low, high]: readonly [number, number]): string =>
-    -low === high ? `±${mm(high)}` : `${mm(low)} to ${mm(high)}`;
-  if (ends.some(({ shift }) => shift)) return `the shift of the ${what}, ${range(carrier.shift)}`;
-  if (ends.some(({ rise }) => rise)) return `the rise of the ${what}, ${range(carrier.rise)}`;
-  if (ends.some(({ radial }) => radial))
-    return `the travel of the ${what}, ${mm(carrier.radialMm)}`;
-  return carrier.stops ? `the stops of the ${what}` : null;
+  const ended = (by: 'shift' | 'rise'): Limit => {
+    const [lowMm, highMm] = carrier[by];
+    return { by, what, lowMm, highMm };
+  };
+  if (ends.some(({ shift }) => shift)) return ended('shift');
+  if (ends.some(({ rise }) => rise)) return ended('rise');
+  if (ends.some(({ radial }) => radial)) return { by: 'travel', what, mostMm: carrier.radialMm };
+  return carrier.stops ? { by: 'stops', what } : null;
 }
 
 /** What goes from one layout of a station to the next. */

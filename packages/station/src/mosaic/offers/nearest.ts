@@ -1,4 +1,3 @@
-import { fixed } from '../../words/format.js';
 import { stepHindrance } from './grids.js';
 import type { Station } from '../../document/station.js';
 import type { Judged } from './judged.js';
@@ -7,11 +6,12 @@ import { shifted } from './shifted.js';
 import { roomsOf, type Stand } from './stand.js';
 import { rounds } from './turned.js';
 import type { Want } from './want.js';
+import { noneServes, type Had, type NoneServes } from '../../words/wish.js';
 import { leastOf } from '@gangway/optics';
 
 /** Where nothing serves: why, and the nearest that can be had. */
 export interface Nearest {
-  readonly why: string;
+  readonly why: NoneServes;
   readonly nearest: Offered | null;
 }
 
@@ -26,8 +26,6 @@ function measure({ picture, layout }: Judged, want: Want): number {
   ];
   return leastOf(parts);
 }
-
-const UNSURE = 'Not every layout was tried.';
 
 /**
  * The nearest that can be had, and what keeps it from more.
@@ -59,36 +57,33 @@ export function* nearest(
   const best = tried.sort(
     (a, b) => measure(b, want) - measure(a, want) || framesOf(a) - framesOf(b),
   )[0];
-  const step = roomsOf(all[0]!)
-    .map(stepHindrance)
-    .find((said) => said !== null);
-  if (!best) {
-    const none =
-      step ??
-      `No layout was found on this rig with every frame in the ${want.sharp ? 'sharp core' : 'circle'}.`;
-    return { nearest: null, why: proven ? none : `${none} ${UNSURE}` };
-  }
+  const step =
+    roomsOf(all[0]!)
+      .map(stepHindrance)
+      .find((each) => each !== null) ?? null;
+  if (!best) return { nearest: null, why: noneServes('none', { step, sharp: want.sharp, proven }) };
   const [offered] = ranked(station, [best], { ...want, fill: false }, false);
   const { limit } = offered!;
-  const { widthMm, heightMm, horizontalDeg, verticalDeg } = best.picture;
-  const pitch = best.layout.pixelPitchMm;
-  const had =
-    want.leastHorizontalDeg > 0
-      ? `${fixed(horizontalDeg, 1)}° × ${fixed(verticalDeg, 1)}°`
-      : pitch === null
-        ? `${fixed(widthMm, 1)} × ${fixed(heightMm, 1)} mm`
-        : want.leastWidthPx > 0
-          ? `${Math.round(widthMm / pitch)} px across`
-          : `${fixed((Math.round(widthMm / pitch) * Math.round(heightMm / pitch)) / 1e6, 0)} MP`;
-  const count = framesOf(best);
   return {
-    why: [
+    why: noneServes('nearest', {
       step,
-      `The nearest by shift is ${had}, from ${count} ${count === 1 ? 'frame' : 'frames'}${limit ? `, limited by ${limit}` : ''}.`,
-      proven ? null : UNSURE,
-    ]
-      .filter(Boolean)
-      .join(' '),
+      had: hadOf(best, want),
+      frames: framesOf(best),
+      limit,
+      proven,
+    }),
     nearest: offered!,
   };
+}
+
+/** A picture by what was wished for. */
+function hadOf({ picture, layout }: Judged, want: Want): Had {
+  const { widthMm, heightMm, horizontalDeg, verticalDeg } = picture;
+  const { pixelPitchMm: pitch } = layout;
+  if (want.leastHorizontalDeg > 0) return { in: 'degrees', across: horizontalDeg, up: verticalDeg };
+  if (pitch === null) return { in: 'mm', across: widthMm, up: heightMm };
+  const across = Math.round(widthMm / pitch);
+  return want.leastWidthPx > 0
+    ? { in: 'px_across', across }
+    : { in: 'px', across, up: Math.round(heightMm / pitch) };
 }

@@ -2,6 +2,7 @@ import type { Point } from '@gangway/optics';
 import type { Station } from '../../document/station.js';
 import { setupOf } from '../../optical/setup.js';
 import { uncropped } from '../layout.js';
+import type { Limit } from '../../words/wish.js';
 import { limitOf, type Judged } from './judged.js';
 import type { Want } from './want.js';
 
@@ -10,7 +11,7 @@ export interface Offered extends Judged {
   /** Of a fill: the share of the largest picture there is. */
   readonly share: number;
   /** What keeps it from being larger; null where nothing does. */
-  readonly limit: string | null;
+  readonly limit: Limit | null;
   /** For certain no fewer frames serve, moved the same way: across, or the camera turned. */
   readonly least: boolean;
   /** How far its middle lies from that of the single frame as it is set, mm. */

@@ -1,5 +1,6 @@
 import type { Mosaic, Station } from '../../document/station.js';
 import { reportMosaic, type MosaicOffer, type MosaicReport } from '../report.js';
+import { noneServesSaid } from '../../words/wish.js';
 import { offersOf, offerValues, type Offered } from './index.js';
 
 /** An offer as the report prints it. */
@@ -29,7 +30,7 @@ export function mosaicReport(station: Station, mosaic: Mosaic): MosaicReport {
     problems:
       why === null
         ? report.problems
-        : [...report.problems, { code: 'wish', severity: 'warn', message: why }],
+        : [...report.problems, { code: 'wish', severity: 'warn', message: noneServesSaid(why) }],
     offers: offers.map((each) => offerReport(station, each)),
   };
 }

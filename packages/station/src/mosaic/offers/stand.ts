@@ -1,4 +1,5 @@
 import type { Mosaic, Station } from '../../document/station.js';
+import type { NoneServes } from '../../words/wish.js';
 import { carrierOf } from '../carrier.js';
 import { layoutOf, uncropped, type Layout } from '../layout.js';
 import { baseOf } from './judged.js';
@@ -13,7 +14,7 @@ export interface Stand {
 }
 
 /** Upright and level, as it stands first. */
-export function stands(station: Station): Stand[] | string {
+export function stands(station: Station): Stand[] | NoneServes {
   const other = station.back.orientation === 'landscape' ? 'portrait' : 'landscape';
   const square = station.back.width_mm === station.back.height_mm;
   const found: Stand[] = [];
@@ -30,7 +31,7 @@ export function stands(station: Station): Stand[] | string {
       moves: station.movement_limits.moves === 'rear' ? 'rear' : 'lens',
     });
     const want = wantOf(turned, layout, station.mosaic!.wish!);
-    if (typeof want === 'string') return want;
+    if ('code' in want) return want;
     found.push({ station: turned, layout, want });
   }
   return found;

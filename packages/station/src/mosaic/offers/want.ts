@@ -2,6 +2,7 @@ import { radians, type Point, type Size } from '@gangway/optics';
 import type { Mosaic, Station } from '../../document/station.js';
 import type { Layout } from '../layout.js';
 import type { MosaicPicture } from '../picture.js';
+import { noneServes, type NoneServes } from '../../words/wish.js';
 
 export type Wish = NonNullable<Mosaic['wish']>;
 
@@ -41,8 +42,8 @@ export function sideFor(deg: number, middle: number, away: number): number {
 
 const MM_AN_INCH = 25.4;
 
-/** A wish as least pixels and angles; a sentence where it cannot be told. */
-export function wantOf(station: Station, layout: Layout, wish: Wish): Want | string {
+/** A wish as least pixels and angles; why not, where it cannot be told. */
+export function wantOf(station: Station, layout: Layout, wish: Wish): Want | NoneServes {
   const { pixelPitchMm, mosaic } = layout;
   const own: Want = { ...NOTHING, shape: mosaic.output ?? null };
   if (wish.fill !== undefined) return { ...own, fill: true, sharp: wish.fill === 'sharp' };
@@ -60,7 +61,7 @@ export function wantOf(station: Station, layout: Layout, wish: Wish): Want | str
     };
   }
   if (pixelPitchMm === null) {
-    return `${station.back.name?.trim() || 'The back'} has no pixels given, so that they cannot be wished for; give them in the kit.`;
+    return noneServes('no_pixels', { back: station.back.name?.trim() || null });
   }
   if (wish.megapixels !== undefined) return { ...own, leastPixels: wish.megapixels * 1e6 };
   const px = Math.ceil((wish.print_width_mm / MM_AN_INCH) * wish.dpi);
