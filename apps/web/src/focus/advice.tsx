@@ -1,7 +1,6 @@
 import {
   airyWords,
   atLeast,
-  FRONT_OR_BACK,
   markWays,
   DIFFRACTION_WORDS,
   degrees,
@@ -10,19 +9,10 @@ import {
   instructionsFor,
   isBellows,
   longerWords,
-  leansBack,
-  mm,
-  movesBack,
-  parseAngleDeg,
   readingOf,
-  sensorPitchDeg,
   solvedFor,
-  solveOf,
-  withSolve,
   receivedAnswer,
   type FocusAnswer,
-  type Parsed,
-  type Solve,
   type Station,
 } from '@gangway/station';
 import { useMemo, useState } from 'react';
@@ -36,11 +26,9 @@ import { useWorker } from '../workers/use-worker.js';
 import { WayList } from '../station/way-list.js';
 import { Group, Line } from '../station/results.js';
 import { SharpnessNote } from '../station/sharpness-note.js';
-import { FigureField, parseMm } from '../fields/fields.js';
-import { useSiteEdit } from '../fields/site-part.js';
 import { Why } from '../station/why.js';
 import { Beyond } from './beyond.js';
-import { nearOrFar } from './section-words.js';
+import { MayMove } from './may-move.js';
 import type { Solution, SolveAsk } from '../workers/solve-worker.js';
 
 /** The drawing keeps up with the hand; what is read beside it follows at this pace. */
@@ -64,24 +52,22 @@ export function Advice() {
   const found = useWorker<SolveAsk, Solution>(solveWorker, ask);
   const sharp = (station.marks ?? []).filter(({ must }) => must === 'sharp').length;
   if (sharp === 0) return <NothingToHold station={present} />;
-  // While the hand moves the last ways stay in their place, faint and out of reach.
   const fresh = found?.answer.others ?? null;
   if (fresh && fresh !== others) setOthers(fresh);
   if (!found) return <p className="mb-4 text-quiet">Working it out</p>;
   const { ways, wiggle } = others;
   return (
     <>
-      <Told station={station} present={present} solution={found.answer} />
+      <Told {...{ station, present, rested }} solution={found.answer} />
       {ways.length > 0 && (
         <Group title="Or">
-          <div {...(fresh ? {} : { inert: true, className: 'opacity-50' })}>
+          <div {...untilRest(fresh !== null)}>
             <WayList ways={ways} />
           </div>
         </Group>
       )}
       {wiggle && <ByWiggle wiggle={wiggle} widestStop={station.lens.f_min} />}
-      <Freedoms station={present} />
-      {movesBack(present) && <BackFields station={present} />}
+      <MayMove station={present} />
     </>
   );
 }
@@ -90,10 +76,12 @@ export function Advice() {
 function Told({
   station,
   present,
+  rested,
   solution: { answer: sent, reason, stop },
 }: {
   station: Station;
   present: Station;
+  rested: Station;
   solution: Solution;
 }) {
   const units = useAppSelector((state) => state.preferences.units);
@@ -119,7 +107,7 @@ function Told({
               ))}
             </ol>
             <SetButton station={present} answer={answer} />
-            <MarksOutside station={station} />
+            <MarksOutside station={rested} resting={rested === present} />
             {told.notes.map((note) => (
               <p key={note} className="mt-2 text-[13px] text-quiet">
                 {note}
@@ -138,14 +126,20 @@ function Told({
   );
 }
 
+/** While the hand moves, the last ways stay in their place, faint and out of reach. */
+const untilRest = (resting: boolean): { inert?: true; className?: string } =>
+  resting ? {} : { inert: true, className: 'opacity-50' };
+
 /** Marks that the frame does not hold, with what brings them in. */
-function MarksOutside({ station }: { station: Station }) {
+function MarksOutside({ station, resting }: { station: Station; resting: boolean }) {
   const units = useAppSelector((state) => state.preferences.units);
   const ways = useMemo(() => markWays(station, units), [station, units]);
   return ways.length === 0 ? null : (
     <div className="mt-3">
       <Group title="To have every mark in the frame">
-        <WayList ways={ways} />
+        <div {...untilRest(resting)}>
+          <WayList ways={ways} />
+        </div>
       </Group>
     </div>
   );
@@ -159,8 +153,7 @@ function NothingToHold({ station }: { station: Station }) {
         Put a mark on each thing that must be sharp, by tape or from the site. Then it is told how
         to lean the lens, where to focus, and which stop holds them.
       </p>
-      <Freedoms station={station} />
-      {movesBack(station) && <BackFields station={station} />}
+      <MayMove station={station} />
     </section>
   );
 }
@@ -300,102 +293,5 @@ function Figures({
       <SharpnessNote />
       <Beyond />
     </Group>
-  );
-}
-
-const MAY: readonly (readonly ['tilt' | 'swing', string])[] = [
-  ['tilt', 'tilt'],
-  ['swing', 'swing'],
-];
-
-const BACK = [
-  ['rear_tilt_deg', 'Back tilts, top away'],
-  ['rear_swing_deg', 'Back swings right'],
-  ['rear_rise_mm', 'Back looks higher'],
-  ['rear_shift_mm', 'Back looks right'],
-] as const;
-
-/** A reading that the mechanism allows, or why it does not. */
-function within(
-  read: Parsed,
-  range: readonly [number, number] | undefined,
-  shown: (value: number) => string,
-): Parsed {
-  const [least, most] = range ?? [0, 0];
-  if (!read.ok || (read.value >= least && read.value <= most)) return read;
-  return { ok: false, message: `The back goes from ${shown(least)} to ${shown(most)} here.` };
-}
-
-/** The back leaned by hand; what that does to the plane and to the lines is told apart. */
-function BackFields({ station }: { station: Station }) {
-  const units = useAppSelector((state) => state.preferences.units);
-  const { focus, perspective } = readingOf(station);
-  const { movements } = station;
-  return (
-    <Group title="The back itself">
-      {BACK.filter(([field]) => station.movement_limits[field] ?? movements[field]).map(
-        ([field, label]) => (
-          <FigureField
-            key={field}
-            label={label}
-            pointer={`/movements/${field}`}
-            unit={field.endsWith('_mm') ? 'mm' : '°'}
-            parse={(text) => {
-              const range = station.movement_limits[field];
-              return field.endsWith('_mm')
-                ? within(parseMm(text), range, (value) => mm(value, 1))
-                : within(parseAngleDeg(text), range, degrees);
-            }}
-            value={movements[field] ?? 0}
-            write={(now, value) => ({ ...now, movements: { ...now.movements, [field]: value } })}
-          />
-        ),
-      )}
-      <Line
-        name="Plane: hinge line from the lens"
-        figure={focus.hinge_mm === null ? 'none' : nearOrFar(focus.hinge_mm / 1000, units)}
-      />
-      <Line name="Lines: the back points up" figure={degrees(sensorPitchDeg(station))} />
-      <Line name="Lines: uprights converge" figure={degrees(perspective.convergence_deg)} />
-    </Group>
-  );
-}
-
-/** What may be leaned for it. */
-function Freedoms({ station }: { station: Station }) {
-  const edit = useSiteEdit();
-  const solve = solveOf(station);
-  const set = (change: Partial<Solve>, label: string): void =>
-    edit(label, '/solve', (now) => withSolve(now, change));
-  const box = 'flex min-h-8 items-center gap-2 pointer-coarse:min-h-11';
-  return (
-    <fieldset className="mb-4 flex flex-wrap gap-x-5">
-      <legend className="text-[13px] font-semibold text-quiet">May be moved for it</legend>
-      {leansBack(station) && (
-        <p className="w-full pb-1 text-[13px] text-quiet">{FRONT_OR_BACK.lean}</p>
-      )}
-      {MAY.map(([key, words]) => (
-        <label key={key} className={box}>
-          <input
-            type="checkbox"
-            checked={solve[key]}
-            onChange={() => set({ [key]: !solve[key] }, `Let ${words} be moved`)}
-            className="size-4 accent-within"
-          />
-          {words}
-        </label>
-      ))}
-      {leansBack(station) && (
-        <label className={box}>
-          <input
-            type="checkbox"
-            checked={solve.rear === true}
-            onChange={() => set({ rear: solve.rear !== true }, 'Choose what leans')}
-            className="size-4 accent-within"
-          />
-          the back, not the lens
-        </label>
-      )}
-    </fieldset>
   );
 }
