@@ -17,6 +17,7 @@ import { selectStation } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { Button } from '../ui/button.js';
 import { useNotice } from '../ui/notices.js';
+import { useRested } from '../ui/use-paced.js';
 import { PatternGlyph } from './pattern-glyph.js';
 
 /** The mosaic with some of its values changed; null takes one away. */
@@ -26,9 +27,13 @@ export function withMosaicValues(station: Station, values: Record<string, unknow
   return { ...station, mosaic: Object.fromEntries(kept) as unknown as Mosaic };
 }
 
+/** Patterns that could be begun are drawn anew once the hand rests for this long. */
+const DRAWN_MS = 250;
+
 /** Begin with a pattern, each as its own small drawing. */
 export function Presets({ title }: { title: string }) {
   const station = useAppSelector(selectStation);
+  const drawn = useRested(station, DRAWN_MS);
   const { change } = useEditing();
   const notice = useNotice();
   return (
@@ -49,7 +54,7 @@ export function Presets({ title }: { title: string }) {
               }
             }}
           >
-            <PatternGlyph station={station} preset={id} />
+            <PatternGlyph station={drawn} preset={id} />
             {label}
           </button>
         ))}

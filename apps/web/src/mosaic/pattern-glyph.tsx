@@ -1,10 +1,16 @@
-import { useMemo } from 'react';
+import { memo, useMemo } from 'react';
 import { layoutOf, PRESETS, type Station, mostOf } from '@gangway/station';
 
 const [W, H] = [52, 34];
 
 /** A pattern as it would lie on the gear in hand, small; a turn as a fan. */
-export function PatternGlyph({ station, preset }: { station: Station; preset: string }) {
+export const PatternGlyph = memo(function PatternGlyph({
+  station,
+  preset,
+}: {
+  station: Station;
+  preset: string;
+}) {
   const paths = useMemo(() => {
     const laid = PRESETS.find(({ id }) => id === preset)!.of(station);
     if (typeof laid === 'string') return null;
@@ -39,7 +45,7 @@ export function PatternGlyph({ station, preset }: { station: Station; preset: st
       )}
     </svg>
   );
-}
+});
 
 /** Frames as wedges from above. */
 function fan(yaws: readonly number[], frameDeg: number): string[] {
