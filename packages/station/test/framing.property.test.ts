@@ -15,7 +15,7 @@ import {
 import { setupOf } from '../src/optical/setup.js';
 import { canBeFramed, movedToFrame } from '../src/facade/place.js';
 import { reportTurnIn, mostTurnIn, withTurnIn } from '../src/facade/turn-in.js';
-import { parsed, stations } from './helpers/rigs.js';
+import { base, parsed, stations } from './helpers/rigs.js';
 import { runs, seen as often } from '../../../scripts/lib/runs.mjs';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
@@ -149,6 +149,28 @@ describe('ways to frame a façade', () => {
       { numRuns: runs(1000) },
     );
     expect(Math.min(found, none)).toBeGreaterThan(often(50));
+  });
+
+  it('a search asks the core too where the circle keeps a shift that leaves no rise', () => {
+    // At 9.49 mm of shift a circle of 60 mm leaves 0.01 mm of rise; the core, of 54, asks for 5.9 mm and leaves 0.56.
+    const station = parsed({
+      ...base(),
+      back: { width_mm: 36, height_mm: 24, orientation: 'landscape' },
+      lens: {
+        ...base().lens,
+        focal_length_mm: 24,
+        circle: [{ f_number: 8, diameter_mm: 60 }],
+        sharp_fraction: 0.9,
+      },
+      aperture: 8,
+      focus: { image_distance_mm: 24 },
+      camera: { height_m: 1.6, pitch_deg: 0, yaw_deg: 0 },
+      movements: { rise_mm: 0, shift_mm: 9.49, tilt_deg: 0, swing_deg: 0 },
+      movement_limits: { rise_mm: [-15, 15], shift_mm: [-15, 15], moves: 'front' },
+      facade: { distance_m: 10, width_m: 4, top_m: 1.6 + (12.3 * 10) / 24 },
+    });
+    expect(movedToFrame(station)?.movements).toMatchObject({ shift_mm: 5.9 });
+    expect(canBeFramed(setupOf(station), 1)).toBe(true);
   });
 
   it('none where the façade is in the picture', () => {
