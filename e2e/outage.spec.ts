@@ -76,6 +76,21 @@ test('the database stopped for ten seconds during edits', async ({ page }) => {
   await expect(page.getByRole('listitem')).toHaveCount(1);
 });
 
+test('a part of the app that cannot be fetched while the server is away leaves the page standing', async ({
+  page,
+}) => {
+  const gone = () => page.getByRole('heading', { name: 'This screen failed.' });
+  await page.goto(`${stack.address}/words`);
+  await expect(page.getByRole('heading', { level: 1, name: 'Words' })).toBeVisible();
+  await stack.killServer();
+  await page.getByRole('link', { name: 'Lenses' }).click();
+  // Loaded anew now, it would end in the browser's own error page.
+  await expect(gone()).toBeVisible();
+  await stack.startServer();
+  await page.reload();
+  await expect(page.getByRole('heading', { level: 1, name: 'Lenses' })).toBeVisible();
+});
+
 test('a stop finishes what was accepted', async () => {
   const { api } = await freshStation(stack.address);
   const { hostname, port, pathname } = new URL(api);

@@ -136,6 +136,7 @@ test(`${ROUNDS} rounds of random kills from seed ${SEED}: nothing acknowledged a
   const { cover, api } = await freshStation(address);
   await page.goto(cover);
   await expect(saved(page)).toBeVisible();
+  const stationName = page.getByLabel('Name of the station');
 
   const acknowledged: Acknowledged[] = [];
   let going = true;
@@ -186,18 +187,20 @@ test(`${ROUNDS} rounds of random kills from seed ${SEED}: nothing acknowledged a
     const shift = 1 + ((round * 7) % 10);
     await enter(typed(page, 'Shift'), String(shift));
     // Half a word, which is no value yet, is kept as well.
-    await page.getByLabel('Name of the station').fill(`Round ${round}, half`);
+    const half = `Round ${round}, half`;
+    await stationName.fill(half);
+    await expect(stationName).toHaveValue(half);
     await expect(saved(page)).toBeVisible({ timeout: 90_000 });
-    await expect(page.getByLabel('Name of the station')).toHaveValue(`Round ${round}, half`);
+    await expect(stationName).toHaveValue(half);
     if (random() < 0.3) {
       await page.reload();
-      await expect(page.getByLabel('Name of the station')).toHaveValue(`Round ${round}, half`);
+      await expect(stationName).toHaveValue(half);
     }
-    await page.getByLabel('Name of the station').press('Enter');
+    await stationName.press('Enter');
     await expect(saved(page)).toBeVisible({ timeout: 90_000 });
     const { document } = await stored(api);
     expect(document).toMatchObject({
-      name: `Round ${round}, half`,
+      name: half,
       movements: { rise_mm: rise, shift_mm: shift },
     });
     await expect(bench.getByRole('button', { name: 'Saved; show earlier versions' })).toBeVisible({

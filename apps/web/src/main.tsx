@@ -5,7 +5,8 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { App } from './app.js';
-import { readFrom, session, whyNotKept, writeTo } from './browser/storage.js';
+import { loadAnew } from './browser/newer-build.js';
+import { session } from './browser/storage.js';
 import { sendWaitingLogs } from './store/log-waiting.js';
 import { lightOnPaper } from './store/paper-light.js';
 import { store } from './store/store.js';
@@ -13,18 +14,13 @@ import { store } from './store/store.js';
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content;
 if (nonce) setNonce(nonce);
 
-const RELOADED = 'gangway.reloaded';
-const RELOAD_AGAIN_MS = 30_000;
-
-// A part of the app that cannot be fetched is most often of an older build than the server's:
-// load the page anew, once. Edits and unfinished text are kept in this browser.
-addEventListener('vite:preloadError', (event) => {
-  // Where that cannot be noted, the page would load itself again for ever.
-  if (whyNotKept(session)) return;
-  if (Date.now() - Number(readFrom(session, RELOADED) ?? 0) < RELOAD_AGAIN_MS) return;
-  event.preventDefault();
-  writeTo(session, RELOADED, String(Date.now()));
-  location.reload();
+addEventListener('vite:preloadError', () => {
+  void loadAnew({
+    shelf: session,
+    now: Date.now,
+    there: () => fetch('/', { method: 'HEAD', cache: 'no-store' }).then(({ ok }) => ok, () => false), // prettier-ignore
+    reload: () => location.reload(),
+  });
 });
 
 lightOnPaper();
