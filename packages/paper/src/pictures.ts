@@ -2,6 +2,8 @@ import {
   coverDrawing,
   finderOf,
   layoutOf,
+  leastOf,
+  mostOf,
   planDrawing,
   type CoverDrawing,
   type Ellipse,
@@ -115,7 +117,7 @@ export function finderPicture(station: Station, box: Box, looked?: number): Shee
   if (laid && laid.frames.length > 0 && !laid.turn) {
     const corners = laid.frames.flatMap((each) => each.corners);
     const [xs, ys] = [corners.map(({ x }) => x), corners.map(({ y }) => y)];
-    const fit = fitted(box, Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys));
+    const fit = fitted(box, leastOf(xs), mostOf(xs), leastOf(ys), mostOf(ys));
     return [
       ...sceneIn(finder, fit),
       ...laid.frames.map((each, i) => ({

@@ -207,7 +207,7 @@ function merged(document: Document, existing: string, wanted: readonly Wanted[])
     const done = (APPLY[each.value.kind] as unknown as Apply<never>)(before, each as never);
     return done ? [done] : [];
   });
-  written.push(...dropStale(nodes, wanted));
+  for (const dropped of dropStale(nodes, wanted)) written.push(dropped);
   const kept = wanted.filter(
     ({ prefix, name, value }) =>
       (value.kind === 'sentence' || value.kind === 'keywords') &&

@@ -298,3 +298,89 @@ describe('solutions against a search by brute force', () => {
     expect(there).toBeGreaterThan(RUNS / kinds.length / 3);
   });
 });
+
+describe('what long searches found wrong', () => {
+  type At = readonly [x: number, y: number, z: number];
+
+  const given = (parts: Partial<Station>, marks: readonly At[]): Station => {
+    const read = parseStation({
+      format: 'gangway.station',
+      version: 1,
+      name: 'Found',
+      back: { width_mm: 46.24, height_mm: 33.03, orientation: 'landscape' },
+      chain: [],
+      movement_limits: { moves: 'rear', tilt_deg: [-20, 20], swing_deg: [-20, 20] },
+      aperture: 8,
+      movements: { rise_mm: 0, shift_mm: 0, tilt_deg: 0, swing_deg: 0 },
+      camera: { height_m: 1.4, pitch_deg: 0, yaw_deg: 0 },
+      marks: marks.map(([x_m, y_m, z_m], i) => ({ label: `m${i}`, x_m, y_m, z_m, must: 'sharp' })),
+      solve: { tilt: true, swing: true },
+      ...parts,
+    });
+    if (!read.ok) throw new Error(JSON.stringify(read.problems));
+    return read.value;
+  };
+  /** All marks on one plane: held wide open, where the ring leaves next to nothing. */
+  const ringed = given(
+    {
+      lens: {
+        ...{ focal_length_mm: 110.1, f_min: 2.8, f_max: 1024, pupil_ratio: 1.03 },
+        circle: [{ f_number: 5.6, diameter_mm: 660.62 }],
+        filter: { clear_diameter_mm: 45.09, ahead_of_pupil_mm: 55.05 },
+      },
+      focus: { image_distance_mm: 115.61 },
+      criterion: { coc_mm: 0.04 },
+    },
+    [[0, 1.4, 0.77], [0, 0.66, 2.24]],
+  ); // prettier-ignore
+  const narrow = given(
+    {
+      back: { width_mm: 32.28, height_mm: 23.06, orientation: 'landscape' },
+      lens: {
+        ...{ focal_length_mm: 76.87, f_min: 2.8, f_max: 1024, pupil_ratio: 1.68 },
+        circle: [{ f_number: 5.6, diameter_mm: 461.19 }],
+        filter: { clear_diameter_mm: 30.24, ahead_of_pupil_mm: 38.43 },
+      },
+      focus: { image_distance_mm: 80.71 },
+      criterion: { coc_mm: 0.03 },
+      crop: { across: 3, up: 1, slide: 0 },
+    },
+    [[0, 1.4, 0.6], [0.18, 1.4, 0.6], [0, 1.16, 1.09]],
+  ); // prettier-ignore
+
+  it.each([
+    ['ringed', ringed],
+    ['narrow', narrow],
+  ])('where the ring closes wide open, %s is looked for further down', (_, station) => {
+    const { solution } = evaluate(station);
+    expect(solution!.possible).toBe(true);
+    expect(solution!.f_number!).toBeLessThanOrEqual(searched(station, 'ring') * 1.005);
+    const { coverage, marks } = readings(solvedFor(station));
+    expect(coverage.covered && coverage.filter_clear).toBe(true);
+    expect(marks!.every(({ holds }) => holds)).toBe(true);
+  });
+
+  it('set to thousandths at the end of the circle, no corner is left out', () => {
+    const station = given(
+      {
+        back: { width_mm: 79.917, height_mm: 57.0836, orientation: 'landscape' },
+        lens: {
+          ...{ focal_length_mm: 190.2786, f_min: 2.8, f_max: 1024, pupil_ratio: 0.8071 },
+          circle: [{ f_number: 5.6, diameter_mm: 153.7805 }],
+        },
+        movement_limits: { moves: 'front', pivot_mm: 0, tilt_deg: [-20, 20], swing_deg: [-20, 20] },
+        focus: { image_distance_mm: 199.7926 },
+        movements: {
+          ...{ rise_mm: 0, shift_mm: 0, tilt_deg: 0, swing_deg: 0 },
+          ...{ rear_shift_mm: 9.5139, rear_tilt_deg: -5 },
+        },
+        criterion: { coc_mm: 0.0634 },
+        crop: { across: 1, up: 2.705, slide: 0 },
+      },
+      [[0.8145, 1.3457, 2.7149], [0.6787, 1.4, 2.2624], [0.8145, 1.4, 2.7149]],
+    ); // prettier-ignore
+    const { coverage, marks } = readings(solvedFor(station));
+    expect(coverage.covered).toBe(true);
+    expect(marks!.every(({ holds }) => holds)).toBe(true);
+  });
+});

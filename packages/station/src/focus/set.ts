@@ -22,13 +22,21 @@ export const solvedFor = (
 /** The station an answer was found for, set as it has it, to what its scales can be set to. */
 export function settled(answer: FocusAnswer): Station {
   const nearest = settledAt(answer, Math.round);
-  // At an end of the mechanism or the circle the nearest thousandth may lie past it.
-  return answer.within && standingOf(stateOf(nearest)) === 'outside'
-    ? settledAt(answer, Math.trunc)
-    : nearest;
+  const serves = (station: Station): boolean => standingOf(stateOf(station)) !== 'outside';
+  if (!answer.within || serves(nearest)) return nearest;
+  // At an end of the mechanism or the circle the nearest thousandth may lie past it; where the next
+  // one does too, the focus is found for the circle.
+  const inward = settledAt(answer, Math.trunc);
+  if (serves(inward)) return inward;
+  const lit = settledAt(answer, Math.trunc, false);
+  return serves(lit) ? lit : inward;
 }
 
-function settledAt(answer: FocusAnswer, round: (value: number) => number): Station {
+function settledAt(
+  answer: FocusAnswer,
+  round: (value: number) => number,
+  anyCircle = true,
+): Station {
   const { lens, rear } = answer.solved;
   const back = answer.freedom.kind === 'rear';
   const moved = back ? rear : lens;
@@ -45,7 +53,7 @@ function settledAt(answer: FocusAnswer, round: (value: number) => number): Stati
         leanDeg: 90,
       },
     ],
-    anyCircle: true,
+    anyCircle,
     widest: answer.widest,
   });
   const { station: set } = again ?? answer;

@@ -106,10 +106,17 @@ function solveOne(
   const free = at(freedom, null);
   if (anyCircle) return free;
   let answer = free;
+  let cover: number | null = null;
   // A stop further down has a larger circle; it may take a round or two to find which.
-  for (let round = 0; round < 4 && !clear(answer) && !isSpent(budget); round++) {
-    const cover = usableHalfAngle(answer.setup);
+  for (let round = 0; round < ROUNDS && !isSpent(budget); round++) {
+    if (cover === null && clear(answer)) break;
+    const room = usableHalfAngle(answer.setup);
+    if (room === cover) break;
+    cover = room;
     const next = at(freedom, cover);
+    // What a wide stop left room for may ask for much, or for more than there is: what its own stop
+    // leaves room for may ask for less.
+    if (serves(answer) && !(serves(next) && asksLess(next, answer))) break;
     const same = next.station.aperture === answer.station.aperture && round > 0;
     answer = next;
     if (same) break;
@@ -119,6 +126,16 @@ function solveOne(
   const elsewhere = !answer.held && free.held && !isSpent(budget);
   return elsewhere && !clear(at(UPRIGHT_ONLY, null)) ? free : answer;
 }
+
+const ROUNDS = 4;
+
+const serves = (answer: FocusAnswer): boolean => answer.held && clear(answer);
+
+/** A share of the stop that a hand would see. */
+const WORTH_ASKING = 0.003;
+
+const asksLess = (a: FocusAnswer, b: FocusAnswer): boolean =>
+  a.engravedNeeded < b.engravedNeeded * (1 - WORTH_ASKING);
 
 /** Nothing leaned. */
 const UPRIGHT_ONLY: Freedom = { kind: 'front', tilt: [0, 0], swing: [0, 0], leanDeg: 90 };

@@ -115,7 +115,9 @@ function parseHeld(list: Exclude<JobList, 'exposures'>, entry: unknown): Result<
   const read: Result<unknown> = parse(entry.document);
   // What a later rule forbids was stored once and is kept as it is; its page names it.
   const document = read.ok ? read.value : read.readable;
-  if (document === undefined && !read.ok) problems.push(...under('/document', read.problems));
+  if (document === undefined && !read.ok) {
+    for (const each of under('/document', read.problems)) problems.push(each);
+  }
   return problems.length > 0
     ? { ok: false, problems }
     : { ok: true, value: document === entry.document ? entry : { ...entry, document } };

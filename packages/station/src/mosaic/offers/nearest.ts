@@ -50,7 +50,9 @@ export function* nearest(
       },
     };
     const rooms = roomsOf(open);
-    for (const room of rooms) tried.push(...(yield* shifted(open, room)).found);
+    for (const room of rooms) {
+      for (const each of (yield* shifted(open, room)).found) tried.push(each);
+    }
     for (const each of rounds(open, rooms)) tried.push(each);
   }
   const want = all[0]!.want;
