@@ -135,6 +135,7 @@ const serves = (answer: FocusAnswer): boolean => answer.held && clear(answer);
 const WORTH_ASKING = 0.003;
 
 const asksLess = (a: FocusAnswer, b: FocusAnswer): boolean =>
+  a.solved.shortMm < b.solved.shortMm + 1e-9 &&
   a.engravedNeeded < b.engravedNeeded * (1 - WORTH_ASKING);
 
 /** Nothing leaned. */
