@@ -5,7 +5,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { App } from './app.js';
-import { loadAnew } from './browser/newer-build.js';
+import { loadAnew, serverThere } from './browser/newer-build.js';
 import { session } from './browser/storage.js';
 import { sendWaitingLogs } from './store/log-waiting.js';
 import { lightOnPaper } from './store/paper-light.js';
@@ -18,7 +18,7 @@ addEventListener('vite:preloadError', () => {
   void loadAnew({
     shelf: session,
     now: Date.now,
-    there: () => fetch('/', { method: 'HEAD', cache: 'no-store' }).then(({ ok }) => ok, () => false), // prettier-ignore
+    there: serverThere,
     reload: () => location.reload(),
   });
 });

@@ -1,30 +1,11 @@
 import { loadAnew } from '../src/browser/newer-build.js';
 import type { Shelf } from '../src/browser/storage.js';
-
-function shelf(): Shelf {
-  const kept = new Map<string, string>();
-  return {
-    get length() {
-      return kept.size;
-    },
-    key: (index) => [...kept.keys()][index] ?? null,
-    getItem: (key) => kept.get(key) ?? null,
-    setItem: (key, value) => void kept.set(key, value),
-    removeItem: (key) => void kept.delete(key),
-  };
-}
-
-const full: Shelf = {
-  ...shelf(),
-  setItem: () => {
-    throw new Error('full');
-  },
-};
+import { shelfOf } from './helpers/shelf.js';
 
 /** How often the page is loaded anew when parts fail at these times. */
 async function loads(
   times: readonly number[],
-  { on = shelf(), there = true }: { on?: Shelf; there?: boolean } = {},
+  { on = shelfOf(), there = true }: { on?: Shelf; there?: boolean } = {},
 ): Promise<number> {
   let count = 0;
   for (const at of times) {
@@ -50,11 +31,11 @@ test('not again within half a minute, but later', async () => {
 });
 
 test('a page stays while the server is away, and goes on once it is back', async () => {
-  const on = shelf();
+  const on = shelfOf();
   expect(await loads([NOON, NOON + 60_000], { on, there: false })).toBe(0);
   expect(await loads([NOON + 61_000], { on })).toBe(1);
 });
 
 test('never where it cannot be noted: that would go on for ever', async () => {
-  expect(await loads([NOON, NOON + 60_000], { on: full })).toBe(0);
+  expect(await loads([NOON, NOON + 60_000], { on: shelfOf(new Map(), 0) })).toBe(0);
 });

@@ -63,6 +63,8 @@ const asked = (kind: Kind): fc.Arbitrary<Station> =>
       tight: within(1.04, 1.5),
       moves: fc.constantFrom('front' as const, 'rear' as const),
       rearTilt: maybe(within(-5, 5)),
+      /** The circle stopped down, against that at f/8 and wider. */
+      grows: maybe(within(1, 1.3)),
     })
     .map((drawn): Station => {
       const { f, most } = drawn;
@@ -71,7 +73,7 @@ const asked = (kind: Kind): fc.Arbitrary<Station> =>
         w / 2 + Math.abs(drawn.shift * f) + Math.abs(drawn.back ?? 0) * f,
         h / 2 + Math.abs(drawn.rise * f),
       );
-
+      const across = kind === 'circle' ? 2 * far * drawn.tight : 6 * f;
       const marks = drawn.places.slice(0, drawn.count).map(([x, along, off], i) => {
         const z = (f * drawn.near * drawn.deep ** along) / 1000;
         return {
@@ -92,7 +94,8 @@ const asked = (kind: Kind): fc.Arbitrary<Station> =>
           f_min: 2.8,
           f_max: 1024,
           circle: [
-            { f_number: 5.6, diameter_mm: kind === 'circle' ? 2 * far * drawn.tight : 6 * f },
+            { f_number: 8, diameter_mm: across },
+            ...(drawn.grows ? [{ f_number: 22, diameter_mm: across * drawn.grows }] : []),
           ],
           ...(drawn.ratio ? { pupil_ratio: drawn.ratio } : {}),
           ...(kind === 'ring'
@@ -255,17 +258,21 @@ describe('solutions against a search by brute force', () => {
     for (const station of fc.sample(asked(kind), { seed: SEED, numRuns: RUNS / kinds.length })) {
       if (!parseStation(station).ok) continue;
       const { solution } = evaluate(station);
-      const best = searched(station, kind);
+      const advised = solvedFor(station, solveStation(station));
+      // Circle and ring as they are at the stop that is advised.
+      const best = searched({ ...station, aperture: advised.aperture }, kind);
       if (best > 900) continue;
       there += 1;
       expect(solution!.possible).toBe(true);
       expect(solution!.within_limits).toBe(true);
-      expect(solution!.f_number!).toBeLessThanOrEqual(best * 1.005 + 1e-4);
+      // Where what is lit goes by the stop, a gain under 0.3 % is left, and f/71.8 is set as f/72.
+      const slack = kind === 'ring' || kind === 'circle' ? 1.01 : 1.005;
+      expect(solution!.f_number!).toBeLessThanOrEqual(best * slack + 1e-4);
       // Taken as it is told, it holds what it promised.
       const { tilt_deg: t, swing_deg: s } = solution!;
       const taken: Station = {
         ...station,
-        aperture: solvedFor(station, solveStation(station)).aperture, // A ring clears at the stop it was found for.
+        aperture: advised.aperture,
         focus: { image_distance_mm: solution!.bed_mm! },
         movements: {
           ...station.movements,
@@ -287,7 +294,7 @@ describe('solutions against a search by brute force', () => {
       expect(Math.abs(traced.n - solution!.f_number!)).toBeLessThan(close);
       expect(traced.missed).toBeLessThanOrEqual(1e-9);
       // Set on the scales, in steps a hand can set, every mark is held at the stop that goes with it.
-      const settled = readings(solvedFor(station, solveStation(station)));
+      const settled = readings(advised);
       expect(settled.marks!.every(({ holds }) => holds)).toBe(true);
       expect(settled.coverage.covered && settled.coverage.filter_clear).toBe(true);
       expect(settled.rig.problems.filter(({ severity }) => severity === 'stop')).toEqual([]);
@@ -331,8 +338,11 @@ describe('what long searches found wrong', () => {
       focus: { image_distance_mm: 115.61 },
       criterion: { coc_mm: 0.04 },
     },
-    [[0, 1.4, 0.77], [0, 0.66, 2.24]],
-  ); // prettier-ignore
+    [
+      [0, 1.4, 0.77],
+      [0, 0.66, 2.24],
+    ],
+  );
   const narrow = given(
     {
       back: { width_mm: 32.28, height_mm: 23.06, orientation: 'landscape' },
@@ -345,8 +355,12 @@ describe('what long searches found wrong', () => {
       criterion: { coc_mm: 0.03 },
       crop: { across: 3, up: 1, slide: 0 },
     },
-    [[0, 1.4, 0.6], [0.18, 1.4, 0.6], [0, 1.16, 1.09]],
-  ); // prettier-ignore
+    [
+      [0, 1.4, 0.6],
+      [0.18, 1.4, 0.6],
+      [0, 1.16, 1.09],
+    ],
+  );
 
   it.each([
     ['ringed', ringed],
@@ -377,8 +391,12 @@ describe('what long searches found wrong', () => {
         criterion: { coc_mm: 0.0634 },
         crop: { across: 1, up: 2.705, slide: 0 },
       },
-      [[0.8145, 1.3457, 2.7149], [0.6787, 1.4, 2.2624], [0.8145, 1.4, 2.7149]],
-    ); // prettier-ignore
+      [
+        [0.8145, 1.3457, 2.7149],
+        [0.6787, 1.4, 2.2624],
+        [0.8145, 1.4, 2.7149],
+      ],
+    );
     const { coverage, marks } = readings(solvedFor(station));
     expect(coverage.covered).toBe(true);
     expect(marks!.every(({ holds }) => holds)).toBe(true);

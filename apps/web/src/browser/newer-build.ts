@@ -3,6 +3,14 @@ import { readFrom, whyNotKept, writeTo, type Shelf } from './storage.js';
 const RELOADED = 'gangway.reloaded';
 const RELOAD_AGAIN_MS = 30_000;
 
+export const serverThere = async (): Promise<boolean> => {
+  try {
+    return (await fetch('/', { method: 'HEAD', cache: 'no-store' })).ok;
+  } catch {
+    return false;
+  }
+};
+
 interface Surroundings {
   readonly shelf: Shelf;
   readonly now: () => number;

@@ -31,7 +31,8 @@ export const NotFound = () => (
 export const Failed = () => (
   <Said title="This screen failed.">
     <p className="mb-4">
-      Your edits are kept in this browser. Reload the page; if it fails again, open another station.
+      Your edits are kept in this browser. Reload the page once the server answers; if it fails
+      again, open another station.
     </p>
     {toJobs}
   </Said>

@@ -110,16 +110,14 @@ function solveOne(
   // A stop further down has a larger circle; it may take a round or two to find which.
   for (let round = 0; round < ROUNDS && !isSpent(budget); round++) {
     if (cover === null && clear(answer)) break;
-    const room = usableHalfAngle(answer.setup);
+    const room = roomAt(answer);
     if (room === cover) break;
     cover = room;
     const next = at(freedom, cover);
     // What a wide stop left room for may ask for much, or for more than there is: what its own stop
     // leaves room for may ask for less.
     if (serves(answer) && !(serves(next) && asksLess(next, answer))) break;
-    const same = next.station.aperture === answer.station.aperture && round > 0;
     answer = next;
-    if (same) break;
   }
   // Focusing closer than the marks would enlarge the circle and spoil the picture: where even a
   // straight lens leaves a corner out, the frame has to be seen to first.
@@ -131,11 +129,14 @@ const ROUNDS = 4;
 
 const serves = (answer: FocusAnswer): boolean => answer.held && clear(answer);
 
+/** What the stop of an answer leaves: as the ring has it, and as it was found. */
+const roomAt = ({ setup: s, best }: FocusAnswer): number =>
+  Math.min(usableHalfAngle(s), best ? usableHalfAngle(atStop(s, best.fNumber)) : Infinity);
+
 /** A share of the stop that a hand would see. */
 const WORTH_ASKING = 0.003;
 
 const asksLess = (a: FocusAnswer, b: FocusAnswer): boolean =>
-  a.solved.shortMm < b.solved.shortMm + 1e-9 &&
   a.engravedNeeded < b.engravedNeeded * (1 - WORTH_ASKING);
 
 /** Nothing leaned. */

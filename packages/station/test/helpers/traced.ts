@@ -44,6 +44,15 @@ export function root(of: (t: number) => number, low: number, high: number): numb
   return (a + b) / 2;
 }
 
+/** Diameter at a stop: by so many stops past an entry, the same share of the way to the next. */
+function circleAt(table: Station['lens']['circle'], fNumber: number): number {
+  const next = table.findIndex((entry) => entry.f_number >= fNumber);
+  if (next <= 0) return table.at(next)!.diameter_mm;
+  const [a, b] = [table[next - 1]!, table[next]!];
+  const share = Math.log(fNumber / a.f_number) / Math.log(b.f_number / a.f_number);
+  return (1 - share) * a.diameter_mm + share * b.diameter_mm;
+}
+
 /** What is before and behind the movements, from the lens on. */
 function multipliersOf({ chain }: Station): { before: number; behind: number; limitMm: number } {
   let carrier = -1;
@@ -97,7 +106,7 @@ export class Traced {
       aperture * before,
       lens.pupil_ratio ?? 1,
     ];
-    const circle = Math.min(lens.circle[0]!.diameter_mm * before, limitMm);
+    const circle = Math.min(circleAt(lens.circle, aperture) * before, limitMm);
     // At infinity the image stands p f behind the exit pupil.
     this.halfAngle = Math.atan2(circle / 2, this.p * this.f);
     const [rho, sigma] = [set.rear_tilt_deg ?? 0, set.rear_swing_deg ?? 0];
