@@ -362,14 +362,38 @@ describe('what long searches found wrong', () => {
     ],
   );
 
+  /** A circle that is half as large again stopped down. */
+  const opening = given(
+    {
+      back: { width_mm: 59.06, height_mm: 41.34, orientation: 'landscape' },
+      lens: {
+        ...{ focal_length_mm: 123.24, f_min: 2.8, f_max: 1024, pupil_ratio: 1.06 },
+        circle: [
+          { f_number: 2.8, diameter_mm: 81.28 },
+          { f_number: 16, diameter_mm: 116.58 },
+        ],
+      },
+      focus: { image_distance_mm: 129.4 },
+      criterion: { coc_mm: 0.04 },
+    },
+    [
+      [-0.5, 1.55, 1.71],
+      [-0.21, 1.79, 2.3],
+      [0.11, 1.47, 1.45],
+    ],
+  );
+
   it.each([
-    ['ringed', ringed],
-    ['narrow', narrow],
-  ])('where the ring closes wide open, %s is looked for further down', (_, station) => {
+    ['ring', ringed],
+    ['ring', narrow],
+    ['circle', opening],
+  ] as const)('what a %s cuts wide open is looked for further down', (kind, station) => {
     const { solution } = evaluate(station);
     expect(solution!.possible).toBe(true);
-    expect(solution!.f_number!).toBeLessThanOrEqual(searched(station, 'ring') * 1.005);
-    const { coverage, marks } = readings(solvedFor(station));
+    const advised = solvedFor(station);
+    const best = searched({ ...station, aperture: advised.aperture }, kind);
+    expect(solution!.f_number!).toBeLessThanOrEqual(best * 1.005);
+    const { coverage, marks } = readings(advised);
     expect(coverage.covered && coverage.filter_clear).toBe(true);
     expect(marks!.every(({ holds }) => holds)).toBe(true);
   });
