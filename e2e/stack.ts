@@ -25,7 +25,8 @@ export async function startStack(
   firstPort: number,
   demo: 'on' | 'off' = 'on',
 ): Promise<Stack> {
-  const database = localPostgres(name);
+  // A port that no other database looks for: it is taken up again after a stop.
+  const database = localPostgres(name, undefined, firstPort + 1000);
   await database.stop();
   database.forget();
   const databaseUrl = await database.start();

@@ -58,9 +58,9 @@ end $$;`;
 /**
  * A PostgreSQL of the project's own, on loopback, in a folder git ignores.
  * `start` takes over one that an ended run left behind, and brings back one that dies while it is
- * wanted; `stop` ends it.
+ * wanted; `stop` ends it. The first free port from `firstPort` on is taken.
  */
-export function localPostgres(name, say = () => {}) {
+export function localPostgres(name, say = () => {}, firstPort = USUAL_PORT) {
   const bin = requireBinaries(say);
   const as = dataOwner();
   const home = dataHome(name, as);
@@ -157,7 +157,7 @@ export function localPostgres(name, say = () => {}) {
 
   /** Between finding a port free and taking it another may have come first: then the next one. */
   async function launchOnFreePort() {
-    for (let from = USUAL_PORT; ; from = port + 1) {
+    for (let from = firstPort; ; from = port + 1) {
       port = await freePort(from);
       try {
         await launch();
