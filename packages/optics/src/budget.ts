@@ -13,3 +13,24 @@ export const SEARCH_STEPS = 30_000_000;
 export const newBudget = (steps: number = SEARCH_STEPS): Budget => ({ left: steps });
 
 export const isSpent = ({ left }: Budget): boolean => left <= 0;
+
+/**
+ * Takes steps from a budget before they are done.
+ * @returns whether there were any left to begin with
+ */
+export function spend(budget: Budget, steps: number): boolean {
+  const had = budget.left > 0;
+  budget.left -= steps;
+  return had;
+}
+
+/** Does work on a part of a budget, so that one search leaves something for the next. */
+export function within<T>(budget: Budget, most: number, work: (part: Budget) => T): T {
+  const given = Math.max(0, Math.min(most, budget.left));
+  const part = newBudget(given);
+  try {
+    return work(part);
+  } finally {
+    budget.left -= given - part.left;
+  }
+}

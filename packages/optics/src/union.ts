@@ -82,20 +82,52 @@ const apart = (a: Box, b: Box): boolean =>
   a.foot > b.top + 2 * HAIR_MM ||
   b.foot > a.top + 2 * HAIR_MM;
 
+/** Finds the boxes that may meet one, without looking at all of them: in order from left to right. */
+class Boxes {
+  private readonly order: readonly number[];
+  private readonly lefts: readonly number[];
+  private readonly widest: number;
+
+  constructor(private readonly boxes: readonly Box[]) {
+    this.order = boxes.map((_, i) => i).sort((a, b) => boxes[a]!.left - boxes[b]!.left);
+    this.lefts = this.order.map((i) => boxes[i]!.left);
+    this.widest = boxes.reduce((most, { left, right }) => Math.max(most, right - left), 0);
+  }
+
+  /** Indices of those that are not apart from a box, in their own order. */
+  near(box: Box): number[] {
+    const found: number[] = [];
+    let [low, high] = [0, this.lefts.length];
+    const from = box.left - this.widest - 2 * HAIR_MM;
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (this.lefts[middle]! < from) low = middle + 1;
+      else high = middle;
+    }
+    for (let i = low; i < this.order.length; i++) {
+      if (this.lefts[i]! > box.right + 2 * HAIR_MM) break;
+      const index = this.order[i]!;
+      if (!apart(box, this.boxes[index]!)) found.push(index);
+    }
+    return found.sort((a, b) => a - b);
+  }
+}
+
 /**
  * The boundary of what convex polygons cover together, outer edges and those of holes, each once.
  * @param polygons each anticlockwise
  */
 export function unionEdges(polygons: readonly Polygon[]): Edge[] {
-  const boxes = polygons.map(boxOf);
+  const boxes = new Boxes(polygons.map(boxOf));
   const found: Edge[] = [];
   polygons.forEach((polygon, i) => {
     for (const edge of edgesOf(polygon)) {
       const near = boxOf([edge.from, edge.to]);
       const [out, within] = [movedOut(edge, HAIR_MM), movedOut(edge, -HAIR_MM)];
       let left: Span[] = [{ low: 0, high: 1 }];
-      for (let j = 0; j < polygons.length && left.length > 0; j++) {
-        if (i === j || apart(near, boxes[j]!)) continue;
+      for (const j of boxes.near(near)) {
+        if (i === j) continue;
+        if (left.length === 0) break;
         left = without(left, insideSpan(out, polygons[j]!));
         // Two polygons that end on one line share that edge: the first keeps it.
         if (j < i) left = without(left, insideSpan(within, polygons[j]!));

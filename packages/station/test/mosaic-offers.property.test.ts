@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { newBudget } from '@gangway/optics';
 import {
   mosaicReport,
   noneServesSaid,
@@ -10,6 +11,7 @@ import {
 } from '../src/index.js';
 import { offerReport } from '../src/mosaic/offers/report.js';
 import { coversWithOverlap } from '../src/mosaic/offers/cover-solver.js';
+import { effortOf } from '../src/mosaic/offers/effort.js';
 import { judged } from '../src/mosaic/offers/judged.js';
 import { leastSize, serves, wantOf } from '../src/mosaic/offers/want.js';
 import { station, type Given } from './helpers/mosaic.js';
@@ -299,7 +301,7 @@ describe('the least number of frames, against every subset', () => {
           places: chosen.map(([x_mm, y_mm]) => ({ x_mm: x_mm!, y_mm: y_mm! })),
         },
       };
-      const tried = judged(after, overlap, false);
+      const tried = judged(after, { overlap, sharp: false, effort: effortOf(newBudget()) });
       if (!tried) continue;
       const want = wantOf(after, tried.layout, wish!);
       if ('code' in want || !serves(want, tried.picture, 0.006)) continue;

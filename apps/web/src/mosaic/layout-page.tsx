@@ -77,14 +77,14 @@ function Figured({ laid: now, stepping }: LaidStepping) {
 
 /** A seam through something that would show, and the move that spares it. */
 function Seams({ laid: { station, layout, troubles } }: { laid: Laid }) {
-  const ways = useMemo((): Way[] => {
-    if (troubles.length === 0) return [];
-    const move = sparingMove(station);
-    if (!move) return [];
+  const { ways, all } = useMemo((): { ways: Way[]; all: boolean } => {
+    if (troubles.length === 0) return { ways: [], all: true };
+    const { move, all } = sparingMove(station);
+    if (!move) return { ways: [], all };
     const { dx, dy, after } = move;
     const way = Math.abs(dx) >= Math.abs(dy) ? (dx > 0 ? 'right' : 'left') : dy > 0 ? 'up' : 'down';
     const by = fixed(Math.max(Math.abs(dx), Math.abs(dy)), 1);
-    return [
+    const found = [
       {
         id: 'seam',
         title: `Move all frames ${by} mm ${way}`,
@@ -92,6 +92,7 @@ function Seams({ laid: { station, layout, troubles } }: { laid: Laid }) {
         after,
       },
     ];
+    return { ways: found, all };
   }, [station, troubles]);
   if (troubles.length === 0) return null;
   return (
@@ -106,7 +107,9 @@ function Seams({ laid: { station, layout, troubles } }: { laid: Laid }) {
       {ways.length === 0 ? (
         <p className="text-[13px] text-quiet">
           {layout.mosaic.pattern === 'grid' || layout.mosaic.pattern === 'free'
-            ? 'No move of all frames spares it; change the overlap, or move one frame.'
+            ? all
+              ? 'No move of all frames spares it; change the overlap, or move one frame.'
+              : 'With so many frames not every move was tried; change the overlap, or move one frame.'
             : 'These frames cannot be moved together; choose another pattern.'}
         </p>
       ) : (

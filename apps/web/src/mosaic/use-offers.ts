@@ -11,7 +11,7 @@ export interface Offering {
   readonly stop: () => void;
 }
 
-const NONE: MosaicFound = { offers: [], why: null, nearest: null };
+const NONE: MosaicFound = { offers: [], why: null, nearest: null, stopped: false };
 
 /** The layouts that serve a station's wish, looked for in a worker; the best so far on the way. */
 export function useOffers(station: Station): Offering {

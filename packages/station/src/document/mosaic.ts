@@ -21,6 +21,11 @@ import {
 
 /** Several frames that become one picture. */
 
+/** A mosaic has no more frames, a sliding back no more stops: fifty by fifty. */
+export const MOST_MOSAIC_FRAMES = 2500;
+/** As many places can be given one by one. */
+export const MOST_PLACES = 400;
+
 const pairMm = () =>
   z.tuple([movementMm(), movementMm()], { error: 'must be a pair of numbers of mm: [x, y]' });
 
@@ -96,7 +101,7 @@ const PATTERNS = {
         /** Clockwise. */
         rotation_deg: turnDeg().optional(),
       }),
-      400,
+      MOST_PLACES,
     ).optional(),
     ...moved,
   }),
@@ -120,7 +125,7 @@ export const mosaicSchema = z.discriminatedUnion(
 export const frameStopsSchema = z.union(
   [
     record({ columns: count(), rows: count(), pitch_mm: pairMm() }),
-    record({ places_mm: list(pairMm(), 400) }),
+    record({ places_mm: list(pairMm(), MOST_PLACES) }),
     /** Turned about the middle of the circle, the sensor off it by `offset_mm` at the first stop. */
     record({ turns: quantity('', { min: 2, max: 72, whole: true }), offset_mm: pairMm() }),
   ],

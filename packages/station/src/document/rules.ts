@@ -7,6 +7,7 @@ import {
   type Stance,
 } from '@gangway/optics';
 import { measuredRules } from './measured.js';
+import { MOST_MOSAIC_FRAMES } from './mosaic.js';
 import type { Refuse } from './refuse.js';
 import { siteRules } from './site-rules.js';
 import { leanedOf, stanceOfStation } from './standards.js';
@@ -63,11 +64,27 @@ export function lensRules(
   measuredRules(lens.measured, [...at, 'measured'], refuse);
 }
 
+/** Columns of a grid, which with its rows may make no more than a mosaic has. */
+function gridRule(
+  { columns = 1, rows = 1 }: { readonly columns?: number; readonly rows?: number },
+  at: Path,
+  what: string,
+  refuse: Refuse,
+): void {
+  if (!(columns * rows > MOST_MOSAIC_FRAMES)) return;
+  refuse(
+    [...at, 'columns'],
+    `must be from 1 to ${Math.floor(MOST_MOSAIC_FRAMES / rows)} with ${rows} rows: at most ${MOST_MOSAIC_FRAMES} ${what}`,
+  );
+}
+
 export function movementRules(
-  limits: Pick<MovementLimits, 'reduced'> | undefined,
+  limits: Pick<MovementLimits, 'reduced' | 'frame_stops'> | undefined,
   at: Path,
   refuse: Refuse,
 ): void {
+  const stops = limits?.frame_stops;
+  if (stops && 'columns' in stops) gridRule(stops, [...at, 'frame_stops'], 'stops', refuse);
   (limits?.reduced ?? []).forEach(({ f_from, f_to }, i) => {
     if (f_to >= f_from) return;
     refuse([...at, 'reduced', i, 'f_to'], `must be at least f_from, ${f_from}: from wide to small`);
@@ -207,6 +224,7 @@ export function settingsFaults(station: Settings, refuse: Refuse): void {
   if (station.criterion.pixels !== undefined && back.width_px === undefined) {
     refuse(['criterion', 'pixels'], 'needs back.width_px, the pixels along the back’s long side');
   }
+  if (mosaic?.pattern === 'grid') gridRule(mosaic, ['mosaic'], 'frames', refuse);
   if (mosaic?.near_m !== undefined && mosaic.far_m !== undefined && mosaic.near_m > mosaic.far_m) {
     refuse(['mosaic', 'near_m'], `must be at most far_m, ${mosaic.far_m}`);
   }

@@ -6,11 +6,22 @@ import { atLaidFrame, layoutOf, type Layout } from '../mosaic/layout.js';
 
 const HAIR_MM = 1e-6;
 
+/**
+ * The frames at the corners of a grid. All others lie between them, and what light and mechanism
+ * allow has no dents: where these four serve, every frame does.
+ */
+function outermost({ frames, mosaic }: Layout): number[] {
+  if (mosaic.pattern !== 'grid' || frames.length === 0) return [];
+  const last = frames.length - 1;
+  const { columns = 1 } = mosaic;
+  return [...new Set([0, columns - 1, frames.length - columns, last])];
+}
+
 /** Whether the frames of a station's grid, joined, hold the façade with its rooms. */
 function joined(station: Station, layout: Layout): boolean {
   const { facade } = station;
   if (!facade) return true;
-  const frames = layout.frames.map((_, i) => setupOf(atLaidFrame(station, layout, i)));
+  const frames = outermost(layout).map((i) => setupOf(atLaidFrame(station, layout, i)));
   const asks = frames.map((s) => movementsAsked(facadeView(s, facade)));
   const some = (serves: (i: number) => boolean): boolean => frames.some((_, i) => serves(i));
   return (
@@ -30,9 +41,10 @@ export function framedWell(station: Station): boolean {
   if (station.mosaic?.pattern === 'grid') {
     const layout = layoutOf(station);
     return (
+      layout.frames.length > 0 &&
       joined(station, layout) &&
-      layout.frames.every(
-        (_, i) => standingOf(stateOf(atLaidFrame(station, layout, i))) !== 'outside',
+      outermost(layout).every(
+        (i) => standingOf(stateOf(atLaidFrame(station, layout, i))) !== 'outside',
       )
     );
   }

@@ -8,6 +8,7 @@ import {
   type SetMovement,
 } from '@gangway/optics';
 import { hasSecondStandard } from '../document/standards.js';
+import { MOST_MOSAIC_FRAMES } from '../document/mosaic.js';
 import type { Mosaic, Station } from '../document/station.js';
 import { mechanicsOf } from '../optical/turning.js';
 import { mechanism, UNBOUNDED, type Setup } from '../optical/setup.js';
@@ -62,6 +63,8 @@ function stopsOf(
   }
   if ('columns' in given) {
     const { columns, rows, pitch_mm: pitch } = given;
+    // Stored from before there was a limit: named as a fault, and not worked out.
+    if (columns * rows > MOST_MOSAIC_FRAMES) return [];
     return Array.from({ length: columns * rows }, (_, i) => ({
       shiftMm: ((i % columns) - (columns - 1) / 2) * pitch[0],
       riseMm: ((rows - 1) / 2 - Math.floor(i / columns)) * pitch[1],
@@ -85,6 +88,9 @@ export const pinwheelPlaces = (
     return { centre: { x: c * x + s * y, y: c * y - s * x }, rotationDeg };
   });
 
+/** As near to a stop or a detent as a hand tells, mm. */
+const CLICK_MM = 0.01;
+
 /** Where stops say it all, ranges say nothing. */
 const ANYWHERE = { rise: UNBOUNDED, shift: UNBOUNDED, radialMm: Infinity };
 
@@ -104,7 +110,8 @@ export function carrierIn(s: Setup, moves: Exclude<Mosaic['moves'], 'camera'>): 
   const own = limits.moves === 'rear' ? 'rear' : 'lens';
   const made = mechanicsOf(station);
   const shared = {
-    detentMm: limits.detent_mm && limits.detent_mm > 0 ? limits.detent_mm : null,
+    // Finer than a hand tells apart, they stop nothing.
+    detentMm: limits.detent_mm && limits.detent_mm > 2 * CLICK_MM ? limits.detent_mm : null,
     turns: false,
     turnStopsDeg: [],
   };
@@ -160,9 +167,6 @@ export const withinCarrier = (
   shiftMm >= shift[0] - SLACK_MM &&
   shiftMm <= shift[1] + SLACK_MM &&
   Math.hypot(riseMm, shiftMm) <= radialMm + SLACK_MM;
-
-/** As near to a stop or a detent as a hand tells, mm. */
-const CLICK_MM = 0.01;
 
 const onDetent = (value: number, detent: number): boolean =>
   Math.abs(value - Math.round(value / detent) * detent) <= CLICK_MM;

@@ -14,6 +14,7 @@ import {
   leastOf,
   mostOf,
 } from '@gangway/optics';
+import { MOST_MOSAIC_FRAMES } from '../document/mosaic.js';
 import type { Mosaic, Station } from '../document/station.js';
 import { setupOf, type Setup } from '../optical/setup.js';
 import { DEFAULT_OVERLAP } from './customs.js';
@@ -66,6 +67,30 @@ export const overlapOf = ({ overlap }: Pick<Mosaic, 'overlap'>): number =>
   overlap ?? DEFAULT_OVERLAP;
 
 const upright = (centre: Point): Placed => ({ centre, rotationDeg: 0 });
+
+/**
+ * Whether a stored grid, kept from before there was a limit, has more frames than are ever laid out.
+ * It is named, and not worked out.
+ */
+export const tooManyFrames = (mosaic: Mosaic): boolean =>
+  mosaic.pattern === 'grid' &&
+  (mosaic.columns ?? 1) * (mosaic.rows ?? 1) > MOST_MOSAIC_FRAMES;
+
+/** How many frames a layout has, before it is laid out; of a ring whose stops say how many, the most. */
+export function framesAsked(mosaic: Mosaic): number {
+  switch (mosaic.pattern) {
+    case 'grid':
+      return tooManyFrames(mosaic) ? 0 : (mosaic.columns ?? 1) * (mosaic.rows ?? 1);
+    case 'pinwheel':
+      return mosaic.frames ?? DEFAULT_TURNS;
+    case 'ring':
+      return (mosaic.frames ?? MOST_AROUND) + 1;
+    case 'free':
+      return (mosaic.places ?? []).length;
+    case 'turn':
+      return mosaic.columns ?? 1;
+  }
+}
 
 /** Row by row, left to right, the top one first. */
 export function gridCentres(
@@ -170,33 +195,65 @@ function pairsOf(mosaic: Mosaic, count: number): readonly (readonly [number, num
   }
 }
 
-/** Every pair that shares something, by the area shared over a frame’s area. */
-function sharesOf(
-  mosaic: Mosaic,
-  frames: readonly LaidFrame[],
-  { widthMm, heightMm }: Size,
-): Neighbours[] {
+/**
+ * Every pair that shares something, by the area shared over a frame’s area; of a grid those that lie
+ * beside each other, for no other pair shares more than they do.
+ */
+function sharesOf(mosaic: Mosaic, frames: readonly LaidFrame[], frame: Size): Neighbours[] {
   if (mosaic.pattern === 'turn') {
     return frames.slice(1).map((_, i) => ({ a: i, b: i + 1, share: overlapOf(mosaic) }));
   }
-  const [area, far] = [widthMm * heightMm, Math.hypot(widthMm, heightMm)];
+  const shareOf = (a: number, b: number): number => sharedShare(frames[a]!, frames[b]!, frame);
+  if (mosaic.pattern === 'pinwheel') return roundShares(frames.length, shareOf);
+  const pairs =
+    mosaic.pattern === 'grid' ? pairsOf(mosaic, frames.length)! : nearPairs(frames, frame);
+  return pairs.flatMap(([a, b]) => {
+    const share = shareOf(a, b);
+    return share > 0 ? [{ a, b, share }] : [];
+  });
+}
+
+/** Frames turned by equal steps about one middle: what two share hangs on the steps between them. */
+function roundShares(count: number, shareOf: (a: number, b: number) => number): Neighbours[] {
+  const bySteps = Array.from({ length: Math.floor(count / 2) + 1 }, (_, steps) =>
+    steps === 0 ? 0 : shareOf(0, steps),
+  );
   const found: Neighbours[] = [];
-  frames.forEach((one, a) => {
-    for (let b = a + 1; b < frames.length; b++) {
-      const other = frames[b]!;
-      const [dx, dy] = [
-        Math.abs(one.centre.x - other.centre.x),
-        Math.abs(one.centre.y - other.centre.y),
-      ];
-      if (dx >= far || dy >= far) continue;
-      const share =
-        isUpright(one) && isUpright(other)
-          ? (Math.max(0, widthMm - dx) * Math.max(0, heightMm - dy)) / area
-          : sharedArea(one, other) / area;
+  for (let a = 0; a < count; a++) {
+    for (let b = a + 1; b < count; b++) {
+      const share = bySteps[Math.min(b - a, count - b + a)]!;
       if (share > 0) found.push({ a, b, share });
     }
-  });
+  }
   return found;
+}
+
+/** Pairs near enough to share anything, found along x. */
+function nearPairs(
+  frames: readonly LaidFrame[],
+  { widthMm, heightMm }: Size,
+): (readonly [number, number])[] {
+  const far = Math.hypot(widthMm, heightMm);
+  const order = frames.map((_, i) => i).sort((a, b) => frames[a]!.centre.x - frames[b]!.centre.x);
+  const found: (readonly [number, number])[] = [];
+  order.forEach((i, place) => {
+    const { x, y } = frames[i]!.centre;
+    for (let next = place + 1; next < order.length; next++) {
+      const j = order[next]!;
+      const { centre } = frames[j]!;
+      if (centre.x - x >= far) break;
+      if (Math.abs(centre.y - y) < far) found.push(i < j ? [i, j] : [j, i]);
+    }
+  });
+  return found.sort((p, q) => p[0] - q[0] || p[1] - q[1]);
+}
+
+function sharedShare(one: LaidFrame, other: LaidFrame, { widthMm, heightMm }: Size): number {
+  const area = widthMm * heightMm;
+  if (!isUpright(one) || !isUpright(other)) return sharedArea(one, other) / area;
+  const dx = Math.abs(one.centre.x - other.centre.x);
+  const dy = Math.abs(one.centre.y - other.centre.y);
+  return (Math.max(0, widthMm - dx) * Math.max(0, heightMm - dy)) / area;
 }
 
 const isUpright = ({ rotationDeg }: LaidFrame): boolean => rotationDeg === 0;
@@ -250,7 +307,7 @@ export function layoutOf(given: Station, mosaic: Mosaic = given.mosaic!): Layout
   const placed = ((): Placed[] => {
     switch (mosaic.pattern) {
       case 'grid':
-        return gridCentres(mosaic, frame, here).map(upright);
+        return tooManyFrames(mosaic) ? [] : gridCentres(mosaic, frame, here).map(upright);
       case 'pinwheel': {
         const offset = pinwheelOffset(mosaic, overlap, frame);
         return pinwheelPlaces(mosaic.frames ?? DEFAULT_TURNS, offset);
@@ -273,7 +330,9 @@ export function layoutOf(given: Station, mosaic: Mosaic = given.mosaic!): Layout
     set: turn ? carrier.set : toSet(carrier.placing, centre),
     ...(turn ? { yawDeg: turn.yawsDeg[i]! } : {}),
   }));
-  const shares = sharesOf(mosaic, frames, frame);
+  // Most who lay out a mosaic only ask where its frames lie: what they share is worked out when asked.
+  let [known, beside]: [Neighbours[]?, Neighbours[]?] = [];
+  const shares = (): Neighbours[] => (known ??= sharesOf(mosaic, frames, frame));
   const middle = ((): Point => {
     switch (mosaic.pattern) {
       case 'grid':
@@ -298,8 +357,12 @@ export function layoutOf(given: Station, mosaic: Mosaic = given.mosaic!): Layout
     pixelPitchMm: s.pixelPitchMm,
     carrier: moving,
     turn,
-    neighbours: neighboursOf(mosaic, frames.length, shares),
-    shares,
+    get neighbours() {
+      return (beside ??= neighboursOf(mosaic, frames.length, shares()));
+    },
+    get shares() {
+      return shares();
+    },
   };
 }
 

@@ -1,4 +1,5 @@
 import { toPicture, leastOf } from '@gangway/optics';
+import { MOST_PLACES } from '../document/mosaic.js';
 import type { Mosaic, Station } from '../document/station.js';
 import { fixed } from '../words/format.js';
 import { carrierOf, type Carrier } from './carrier.js';
@@ -208,6 +209,9 @@ function ownStops(station: Station): Station | string {
   const carrier = carrierOf(uncropped(station), base.moves)!;
   if (!carrier.stops) {
     return 'Nothing on this rig stops at places of its own; give its stops in the kit.';
+  }
+  if (carrier.stops.length > MOST_PLACES) {
+    return `This back has ${carrier.stops.length} stops; at most ${MOST_PLACES} frames are laid out place by place. Lay out a grid.`;
   }
   return withMosaic(station, {
     ...base,

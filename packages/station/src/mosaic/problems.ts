@@ -1,12 +1,13 @@
 import { findingsOf, lookedOver, worstFirst, type Look as AnyLook } from '../words/findings.js';
 import type { MOSAIC_SAYS } from '../words/mosaic-problems.js';
 import { type MosaicFinding } from '../words/mosaic-problems.js';
+import { MOST_MOSAIC_FRAMES } from '../document/mosaic.js';
 import type { Station } from '../document/station.js';
 import { standardSaid } from '../words/hands.js';
 import { findable, withinCarrier } from './carrier.js';
 import type { Depths } from './depths.js';
 import { joinedOf, type Joined } from './joined.js';
-import { overlapOf, type Layout } from './layout.js';
+import { overlapOf, tooManyFrames, type Layout } from './layout.js';
 import { cornersPast } from './light.js';
 import { FLAT_ENDS_DEG, type MosaicPicture } from './picture.js';
 import { offLevelDeg, tooClose } from './turn-hindrance.js';
@@ -34,8 +35,12 @@ const standing: Look = ({ station, layout: { mosaic, carrier } }) => {
   return stop('standard_still', { asked, own });
 };
 
-const noFrames: Look = ({ layout: { frames } }) =>
-  frames.length > 0 ? [] : stop('no_frames', null);
+const noFrames: Look = ({ layout: { frames, mosaic } }) => {
+  if (frames.length > 0) return [];
+  return tooManyFrames(mosaic)
+    ? stop('too_many_frames', { most: MOST_MOSAIC_FRAMES })
+    : stop('no_frames', null);
+};
 
 const outOfReach: Look = ({ station, layout }) => {
   const { carrier, frames } = layout;

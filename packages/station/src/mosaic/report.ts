@@ -70,6 +70,8 @@ export interface MosaicReport {
   problems: MosaicProblem[];
   /** With a wish. */
   offers?: MosaicOffer[];
+  /** The search for them ended early, its steps used up: fewer frames may do. */
+  stopped?: true;
 }
 
 function framesOf(layout: Layout): MosaicFrame[] {

@@ -1,4 +1,13 @@
-import { clip, covers, project, sharedPart, type Point } from '@gangway/optics';
+import {
+  clip,
+  covers,
+  newBudget,
+  project,
+  sharedPart,
+  spend,
+  type Budget,
+  type Point,
+} from '@gangway/optics';
 import type { Mark, Station } from '../document/station.js';
 import { markPlace } from '../optical/places.js';
 import { findable, withinCarrier } from './carrier.js';
@@ -136,18 +145,29 @@ export interface SparingMove {
   readonly dy: number;
 }
 
+/** What was found; whether every move was looked at. */
+export interface Spared {
+  readonly move: SparingMove | null;
+  readonly all: boolean;
+}
+
+const NO_MOVE: Spared = { move: null, all: true };
+
 /** Moves looked at, as shares of the frame's side. */
 const REACH = 0.5;
 const STEPS = 60;
 
+/** What a try costs for each frame, and for each mark at its seams. */
+const [FRAME_STEPS, SEAM_STEPS] = [500, 20];
+
 /** The least move of all frames together after which no seam spoils anything and all is as well lit. */
-export function sparingMove(station: Station): SparingMove | null {
+export function sparingMove(station: Station, budget: Budget = newBudget()): Spared {
   const layout = layoutOf(station);
   const cared = caredFor(station, layout);
   const before = troubles(layout, cared).length;
   // A ring and a pinwheel go round straight ahead, wherever seams fall.
   const { pattern } = layout.mosaic;
-  if (before === 0 || (pattern !== 'grid' && pattern !== 'free')) return null;
+  if (before === 0 || (pattern !== 'grid' && pattern !== 'free')) return NO_MOVE;
   const { widthMm, heightMm } = layout.frame;
   const lost = lostCorners(layout);
   const tries: { dx: number; dy: number }[] = [];
@@ -162,16 +182,18 @@ export function sparingMove(station: Station): SparingMove | null {
   }
   tries.sort((a, b) => Math.hypot(a.dx, a.dy) - Math.hypot(b.dx, b.dy));
   const middle = layout.middle;
+  const steps = layout.frames.length * (FRAME_STEPS + SEAM_STEPS * cared.length);
   for (const { dx, dy } of tries) {
+    if (!spend(budget, steps)) return { move: null, all: false };
     const after = withLayoutMoved(station, dx, dy);
     const there = layoutOf(after);
     const moved = { x: there.middle.x - middle.x, y: there.middle.y - middle.y };
     if (Math.hypot(moved.x, moved.y) < 1e-6) continue;
     if (troubles(there, cared).length > 0 || lostCorners(there) > lost) continue;
     if (!settable(there)) continue;
-    return { after, dx: moved.x, dy: moved.y };
+    return { move: { after, dx: moved.x, dy: moved.y }, all: true };
   }
-  return null;
+  return NO_MOVE;
 }
 
 const lostCorners = ({ frames, cone }: Layout): number =>

@@ -17,6 +17,8 @@ const capital = (text: string): string => text.charAt(0).toUpperCase() + text.sl
 export const MOSAIC_SAYS = {
   standard_still: ({ asked, own }: { asked: 'back' | 'lens'; own: 'back' | 'lens' }) =>
     `The mosaic asks for the ${asked} to move; on this rig only the ${own} does.`,
+  too_many_frames: ({ most }: { most: number }) =>
+    `So many frames are not laid out: a mosaic has at most ${most}. Take fewer columns or rows.`,
   no_frames: (_: null) => 'No frame is laid out yet; add one, or choose another pattern.',
   out_of_reach: ({
     standard,

@@ -1,5 +1,5 @@
+import { isSpent, newBudget, spend, type Budget, type Point, type Size } from '@gangway/optics';
 import { solve } from 'yalps';
-import type { Point, Size } from '@gangway/optics';
 
 /**
  * The least number of places from which frames of one size cover a rectangle with their overlap. A
@@ -28,7 +28,10 @@ const middles = (edges: readonly number[]): number[] =>
   edges.slice(1).map((edge, i) => (edge + edges[i]!) / 2);
 
 /** Which places serve each cell of the target, cells that ask no more than another left out. */
-export function coverCells({ places, frame, overlap, target }: CoverQuestion): number[][] {
+export function coverCells(
+  { places, frame, overlap, target }: CoverQuestion,
+  budget: Budget = newBudget(),
+): number[][] {
   const own = { x: ((1 - overlap) * frame.widthMm) / 2, y: ((1 - overlap) * frame.heightMm) / 2 };
   const half = {
     x: Math.max(0, (target.widthMm - overlap * frame.widthMm) / 2),
@@ -45,6 +48,7 @@ export function coverCells({ places, frame, overlap, target }: CoverQuestion): n
           ),
         );
   const [xs, ys] = [along('x'), along('y')];
+  spend(budget, xs.length * ys.length * places.length);
   const found = new Map<string, number[]>();
   for (const y of ys) {
     for (const x of xs) {
@@ -55,6 +59,7 @@ export function coverCells({ places, frame, overlap, target }: CoverQuestion): n
     }
   }
   const sets = [...found.values()].sort((a, b) => a.length - b.length);
+  spend(budget, 10 * sets.length ** 2);
   return sets.filter((set, i) => {
     const within = new Set(set);
     return !sets.slice(0, i).some((smaller) => smaller.every((place) => within.has(place)));
@@ -63,6 +68,11 @@ export function coverCells({ places, frame, overlap, target }: CoverQuestion): n
 
 /** Steps of the solver before it gives up, in nodes of its search. */
 const MOST_NODES = 2000;
+/** Nodes that a proven answer is charged with. */
+const PROVEN_NODES = 40;
+/** Pivots a node makes, about. */
+const TURNS_A_NODE = 8;
+
 
 export type CoverAnswer =
   | { readonly kind: 'found'; readonly places: readonly number[]; readonly proven: boolean }
@@ -84,10 +94,19 @@ function sidesOf(places: readonly Point[]): number[][] {
  * whose middle the picture lies.
  * @param fewer only answers with fewer frames than this are of use
  */
-export function leastCover(question: CoverQuestion, fewer = Infinity): CoverAnswer {
-  const cells = [...coverCells(question), ...sidesOf(question.places)];
+export function leastCover(
+  question: CoverQuestion,
+  fewer = Infinity,
+  budget: Budget = newBudget(),
+): CoverAnswer {
+  const cells = [...coverCells(question, budget), ...sidesOf(question.places)];
+  if (isSpent(budget)) return { kind: 'unsure' };
   if (cells.some((by) => by.length === 0)) return { kind: 'impossible' };
   const used = [...new Set(cells.flat())];
+  // Every node of the search turns the whole table over a few times.
+  const nodeSteps = TURNS_A_NODE * (cells.length + 2) * (used.length + 2);
+  const nodes = Math.min(MOST_NODES, Math.ceil(Math.max(0, budget.left) / nodeSteps));
+  if (nodes === 0) return { kind: 'unsure' };
   const variables = used.map(
     (place) =>
       [
@@ -109,8 +128,10 @@ export function leastCover(question: CoverQuestion, fewer = Infinity): CoverAnsw
       variables,
       binaries: true,
     },
-    { maxIterations: MOST_NODES },
+    { maxIterations: nodes },
   );
+  // The solver does not tell how many it took: an answer that is proven took few.
+  spend(budget, (solution.status === 'timedout' ? nodes : Math.min(nodes, PROVEN_NODES)) * nodeSteps);
   switch (solution.status) {
     case 'optimal':
     case 'timedout': {

@@ -1,4 +1,4 @@
-import { toSet, type Point, type SetMovement, type Size } from '@gangway/optics';
+import { isSpent, spend, toSet, type Point, type SetMovement, type Size } from '@gangway/optics';
 import type { StepTooLong } from '../../words/wish.js';
 import { findable } from '../carrier.js';
 import { overlapOf } from '../layout.js';
@@ -52,6 +52,11 @@ function largest(room: Room, most: Size, least: Size, shape: Want['shape']): Siz
   const found = { widthMm, heightMm: height(widthMm) };
   return found.heightMm > 0 ? found : null;
 }
+
+/** More heights, or widths, in clicks than this are not tried one by one. */
+const MOST_TOTALS = 300;
+/** What looking at one of them costs, in steps of the budget. */
+const TRY_STEPS = 30;
 
 /** Even places, the outer frames ending with the picture. */
 const evenPlaces = (side: number, frame: number, count: number): number[] =>
@@ -137,7 +142,7 @@ function onDetents(
   rows: number,
   detentMm: number,
 ): Block[] {
-  const { carrier } = room;
+  const { carrier, effort } = room;
   const { frame, mosaic } = room.layout;
   const { shift, rise } = carrier.placing;
   const share = 1 - overlapOf(mosaic) + 1e-9;
@@ -145,7 +150,11 @@ function onDetents(
   const totals = (count: number, side: number, per: number): number[] => {
     if (count === 1) return [0];
     const most = Math.floor((side * share) / per) * (count - 1);
-    return Array.from({ length: Math.max(0, most - count + 2) }, (_, i) => most - i);
+    const all = Math.max(0, most - count + 2);
+    // On very fine detents not every total is tried, the largest first and evenly from there.
+    const stride = Math.max(1, Math.ceil(all / MOST_TOTALS));
+    if (stride > 1) effort.cut = true;
+    return Array.from({ length: Math.ceil(all / stride) }, (_, i) => most - i * stride);
   };
   const sizeOf = (i: number, j: number): Size => ({
     widthMm: frame.widthMm + i * perX,
@@ -154,7 +163,9 @@ function onDetents(
   // Straight ahead an angle takes the least: what is too small there is so anywhere.
   const ahead = { x: 0, y: 0 };
   const down = totals(rows, frame.heightMm, perY);
-  const tries = totals(columns, frame.widthMm, perX).flatMap((i) =>
+  const across = totals(columns, frame.widthMm, perX);
+  if (!spend(effort, TRY_STEPS * across.length * down.length)) return [];
+  const tries = across.flatMap((i) =>
     down.flatMap((j) => {
       const size = sizeOf(i, j);
       return isEnough(want, room.layout, size, ahead)
@@ -164,6 +175,7 @@ function onDetents(
   );
   tries.sort((a, b) => b.area - a.area);
   for (const { i, j } of tries) {
+    if (isSpent(effort)) return [];
     const size = sizeOf(i, j);
     const xs = inClicks(i, columns).map((click) => (click - i / 2) * perX);
     const ys = inClicks(j, rows).map((click) => (click - j / 2) * perY);

@@ -1,10 +1,11 @@
-import { covers, type Cone } from '@gangway/optics';
+import { covers, spend, type Cone } from '@gangway/optics';
 import type { Mosaic, Station } from '../../document/station.js';
 import type { Limit } from '../../words/wish.js';
 import { findable, withinCarrier } from '../carrier.js';
 import { joinedOf } from '../joined.js';
-import { layoutOf, type Layout } from '../layout.js';
+import { framesAsked, layoutOf, type Layout } from '../layout.js';
 import { cornersPast } from '../light.js';
+import type { Effort } from './effort.js';
 import { mosaicPicture, type MosaicPicture } from '../picture.js';
 
 /** A layout that was tried: it can be set, is lit, hangs together, and gives a picture. */
@@ -16,11 +17,33 @@ export interface Judged {
 
 const SHARE_SLACK = 1e-3;
 
+/** What laying out and joining costs for each frame, and for each pair of frames that may lie anywhere. */
+const [FRAME_STEPS, PAIR_STEPS] = [1000, 50];
+
+function stepsFor({ mosaic }: Station): number {
+  const frames = mosaic ? framesAsked(mosaic) : 1;
+  const pairs = mosaic?.pattern === 'grid' ? frames : (frames * frames) / 2;
+  return FRAME_STEPS * frames + PAIR_STEPS * pairs;
+}
+
+/** What is asked of every layout that is tried, and what trying may still cost. */
+export interface Asked {
+  /** Least overlap, as a share of the frame's side. */
+  readonly overlap: number;
+  readonly sharp: boolean;
+  readonly effort: Effort;
+}
+
 /**
  * Tries a layout on the gear: every frame within reach, at stops and detents, lit to its corners (or
- * in the core) and joined to the rest by the overlap that is wanted. Null where it fails.
+ * in the core) and joined to the rest by the overlap that is wanted. Null where it fails, and where
+ * nothing is left of the budget to try it with.
  */
-export function judged(after: Station, overlap: number, sharp: boolean): Judged | null {
+export function judged(
+  after: Station,
+  { overlap, sharp, effort }: Asked,
+): Judged | null {
+  if (!spend(effort, stepsFor(after))) return null;
   const layout = layoutOf(after);
   const { frames, carrier, mosaic } = layout;
   const cone = sharp ? layout.core : layout.cone;

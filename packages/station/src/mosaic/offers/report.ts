@@ -1,3 +1,4 @@
+import type { Budget } from '@gangway/optics';
 import type { Mosaic, Station } from '../../document/station.js';
 import { reportMosaic, type MosaicOffer, type MosaicReport } from '../report.js';
 import { noneServesSaid } from '../../words/wish.js';
@@ -21,10 +22,10 @@ export function offerReport(before: Station, offered: Offered): MosaicOffer {
 }
 
 /** Everything about a station's mosaic, with the layouts that serve its wish. */
-export function mosaicReport(station: Station, mosaic: Mosaic): MosaicReport {
+export function mosaicReport(station: Station, mosaic: Mosaic, budget?: Budget): MosaicReport {
   const report = reportMosaic(station, mosaic);
   if (!mosaic.wish) return report;
-  const { offers, why } = offersOf(station);
+  const { offers, why, stopped } = offersOf(station, budget);
   return {
     ...report,
     problems:
@@ -32,5 +33,6 @@ export function mosaicReport(station: Station, mosaic: Mosaic): MosaicReport {
         ? report.problems
         : [...report.problems, { code: 'wish', severity: 'warn', message: noneServesSaid(why) }],
     offers: offers.map((each) => offerReport(station, each)),
+    ...(stopped ? { stopped: true } : {}),
   };
 }

@@ -4,6 +4,7 @@ import {
   envelope,
   axisPoint,
   frameCovered,
+  spend,
   toPicture,
   toSet,
   type Cone,
@@ -12,6 +13,7 @@ import {
 } from '@gangway/optics';
 import { withinCarrier, type Carrier } from '../carrier.js';
 import type { Layout } from '../layout.js';
+import type { Effort } from './effort.js';
 
 /** Where a picture of a size may lie: inside the light, its frames within what the carrier does. */
 export interface Room {
@@ -21,10 +23,18 @@ export interface Room {
   readonly cone: Cone;
   /** Where the layout's middle would stay. */
   readonly here: Point;
+  /** What the whole search may still cost; a look that comes too late finds nothing. */
+  readonly effort: Effort;
 }
 
+/** What one look costs, in steps of the budget. */
+const LOOK_STEPS = 50;
+/** And one envelope of seventy-two sides. */
+const ENVELOPE_STEPS = 10_000;
+
 /** Whether a picture about a middle is lit whole, and its outer frames are within reach. */
-export function lies({ layout, carrier, cone }: Room, size: Size, centre: Point): boolean {
+export function lies({ layout, carrier, cone, effort }: Room, size: Size, centre: Point): boolean {
+  if (!spend(effort, LOOK_STEPS)) return false;
   const { widthMm, heightMm } = size;
   if (!frameCovered(cone, { widthMm, heightMm, shiftMm: centre.x, riseMm: centre.y })) return false;
   const [dx, dy] = [
@@ -66,6 +76,7 @@ function bestCentre(room: Room, size: Size): Point | null {
     range[0] + by,
     range[1] - by,
   ];
+  if (!spend(room.effort, ENVELOPE_STEPS)) return null;
   const polygon = envelope(
     cone,
     size,

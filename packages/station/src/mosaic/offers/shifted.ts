@@ -2,12 +2,13 @@ import type { Point, Size } from '@gangway/optics';
 import type { FrameStop } from '../carrier.js';
 import { overlapOf } from '../layout.js';
 import { blocksOf, MOST_FRAMES } from './grids.js';
-import { judged, type Judged } from './judged.js';
+import { isWholeSearch } from './effort.js';
+import { judged, type Asked, type Judged } from './judged.js';
 import { withBlock, withPlaces } from './laid.js';
 import { areaOf, better, framesOf, FULL } from './ranked.js';
 import { centreFor, type Room } from './room.js';
 import type { Stand } from './stand.js';
-import { fewerAmong, litStops, stopBlocks } from './stops.js';
+import { fewerAmong, litStops, stopBlocks, type Chosen } from './stops.js';
 import { isEnough, serves } from './want.js';
 
 /** Columns and rows by their number of frames. */
@@ -18,6 +19,12 @@ const SHAPES = Array.from({ length: MOST_FRAMES }, (_, i) => i + 1)
   .filter(({ columns, rows }) => columns <= 16 && rows <= 16)
   .sort((a, b) => a.columns * a.rows - b.columns * b.rows);
 
+const askedOf = ({ want, effort }: Stand, room: Room): Asked => ({
+  overlap: overlapOf(room.layout.mosaic),
+  sharp: want.sharp,
+  effort,
+});
+
 /** The largest block of one shape that can be set. */
 function tryShape(
   stand: Stand,
@@ -27,9 +34,9 @@ function tryShape(
   good: (j: Judged) => boolean,
 ): Judged | null {
   const { want, station } = stand;
-  const overlap = overlapOf(room.layout.mosaic);
+  const asked = askedOf(stand, room);
   for (const block of blocksOf(room, want, columns, rows)) {
-    const tried = judged(withBlock(station, room, block), overlap, want.sharp);
+    const tried = judged(withBlock(station, room, block), asked);
     if (tried && good(tried)) return tried;
   }
   return null;
@@ -83,13 +90,15 @@ function* stopsThatServe(
   stops: readonly FrameStop[],
 ): Generator<number, Judged[]> {
   const { want, station } = stand;
-  const overlap = overlapOf(room.layout.mosaic);
+  const asked = askedOf(stand, room);
   const pitch = room.layout.pixelPitchMm;
   const places = litStops(room, stops);
   const area = ({ size }: { size: Size }): number => size.widthMm * size.heightMm;
-  const blocks = stopBlocks(room, places)
-    .filter(({ size, middle }) => isEnough(want, room.layout, size, middle))
-    .sort((a, b) => a.centres.length - b.centres.length || area(b) - area(a));
+  const blocks: Chosen[] = [];
+  for (const block of stopBlocks(room, places)) {
+    if (isEnough(want, room.layout, block.size, block.middle)) blocks.push(block);
+  }
+  blocks.sort((a, b) => a.centres.length - b.centres.length || area(b) - area(a));
   const found: Judged[] = [];
   for (const [i, block] of blocks.entries()) {
     const last = found.at(-1);
@@ -97,7 +106,7 @@ function* stopsThatServe(
     if (last && framesOf(last) === block.centres.length) continue;
     if (last && !want.fill) break;
     if (last && area(block) <= areaOf(last) * 1.01) continue;
-    const tried = judged(withPlaces(station, room, block.centres), overlap, want.sharp);
+    const tried = judged(withPlaces(station, room, block.centres), asked);
     if (tried && serves(want, tried.picture, pitch)) found.push(tried);
     if (i % 20 === 0) yield i / blocks.length / 2;
   }
@@ -120,10 +129,10 @@ function* fewest(
   areaMm2: number,
 ): Generator<number, { readonly best: Judged | undefined; readonly proven: boolean }> {
   const { want, station } = stand;
-  const overlap = overlapOf(room.layout.mosaic);
+  const asked = askedOf(stand, room);
   const judge = (centres: readonly Point[]): Judged | null => {
     const sorted = [...centres].sort((a, b) => b.y - a.y || a.x - b.x);
-    const tried = judged(withPlaces(station, room, sorted), overlap, want.sharp);
+    const tried = judged(withPlaces(station, room, sorted), asked);
     const good =
       tried &&
       serves(want, tried.picture, room.layout.pixelPitchMm) &&
@@ -134,7 +143,7 @@ function* fewest(
     fewerAmong(room, places, want, areaMm2, known ? framesOf(known) : Infinity, judge),
     (share) => 0.5 + share / 2,
   );
-  return { best: best ?? known, proven: certain };
+  return { best: best ?? known, proven: certain && isWholeSearch(stand.effort) };
 }
 
 /** A search whose progress is told on another scale. */
@@ -158,12 +167,16 @@ export function* shifted(stand: Stand, room: Room): Generator<number, Shifted> {
     const { found, all } = yield* blocksThatServe(stand, room);
     // By rise and shift apart every block of fewer frames was tried before. What is turned to shift
     // may have layouts besides; a fill, or a wish that none serves, might want more frames still.
-    const proven = !turns && (all || (found.length > 0 && !stand.want.fill));
+    const proven =
+      isWholeSearch(stand.effort) &&
+      !turns &&
+      (all || (found.length > 0 && !stand.want.fill));
     return { found: enoughOf(found, stand), proven };
   }
   const found = yield* stopsThatServe(stand, room, stops);
   const area = stand.want.fill ? FULL * Math.max(0, ...found.map(areaOf)) : 0;
   const [known, ...others] = enoughOf(found, stand);
+  if (!isWholeSearch(stand.effort)) return { found: enoughOf(found, stand), proven: false };
   if (known && framesOf(known) === 1) return { found: [known, ...others], proven: true };
   if (stops.length > MOST_LISTED) return { found: enoughOf(found, stand), proven: false };
   const { best, proven } = yield* fewest(stand, room, litStops(room, stops), known, area);

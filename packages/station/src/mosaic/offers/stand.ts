@@ -2,6 +2,7 @@ import type { Mosaic, Station } from '../../document/station.js';
 import type { NoneServes } from '../../words/wish.js';
 import { carrierOf } from '../carrier.js';
 import { layoutOf, uncropped, type Layout } from '../layout.js';
+import type { Effort } from './effort.js';
 import { baseOf } from './judged.js';
 import type { Room } from './room.js';
 import { wantOf, type Want } from './want.js';
@@ -11,10 +12,12 @@ export interface Stand {
   readonly station: Station;
   readonly layout: Layout;
   readonly want: Want;
+  /** What the whole search may still cost. */
+  readonly effort: Effort;
 }
 
 /** Upright and level, as it stands first. */
-export function stands(station: Station): Stand[] | NoneServes {
+export function stands(station: Station, effort: Effort): Stand[] | NoneServes {
   const other = station.back.orientation === 'landscape' ? 'portrait' : 'landscape';
   const square = station.back.width_mm === station.back.height_mm;
   const found: Stand[] = [];
@@ -32,13 +35,13 @@ export function stands(station: Station): Stand[] | NoneServes {
     });
     const want = wantOf(turned, layout, station.mosaic!.wish!);
     if ('code' in want) return want;
-    found.push({ station: turned, layout, want });
+    found.push({ station: turned, layout, want, effort });
   }
   return found;
 }
 
 /** What can move on this rig: the back first, which leaves the lens where it is. */
-export function roomsOf({ station, layout, want }: Stand): Room[] {
+export function roomsOf({ station, layout, want, effort }: Stand): Room[] {
   return (['rear', 'lens'] as const).flatMap((moves) => {
     const carrier = carrierOf(uncropped(station), moves);
     return carrier
@@ -48,6 +51,7 @@ export function roomsOf({ station, layout, want }: Stand): Room[] {
             carrier,
             cone: want.sharp ? layout.core : layout.cone,
             here: layout.middle,
+            effort,
           },
         ]
       : [];

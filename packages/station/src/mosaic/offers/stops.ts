@@ -1,7 +1,8 @@
-import { frameCovered, toPicture, type Point, type Size } from '@gangway/optics';
+import { frameCovered, isSpent, spend, toPicture, type Point, type Size } from '@gangway/optics';
 import type { FrameStop } from '../carrier.js';
 import { overlapOf } from '../layout.js';
 import { leastCover, type CoverAnswer } from './cover-solver.js';
+import type { Effort } from './effort.js';
 import type { Room } from './room.js';
 import { leastSize, type Want } from './want.js';
 
@@ -27,12 +28,16 @@ const distinct = (values: readonly number[]): number[] =>
     .sort((a, b) => a - b)
     .filter((value, i, all) => i === 0 || value - all[i - 1]! > HAIR_MM);
 
-/** The fewest of a line's places from its first to its last, none further apart than a step. */
-function fewest(line: readonly number[], step: number): number[] | null {
-  const chosen = [line[0]!];
-  for (let i = 1; i < line.length; i++) {
+/** The fewest of a line's places from one of them to another, none further apart than a step. */
+function fewest(
+  line: readonly number[],
+  step: number,
+  [from, to]: readonly [number, number],
+): number[] | null {
+  const chosen = [line[from]!];
+  for (let i = from + 1; i <= to; i++) {
     const last = chosen.at(-1)!;
-    const next = line[i + 1];
+    const next = i < to ? line[i + 1] : undefined;
     const place = line[i]!;
     if (place - last > step + HAIR_MM) return null;
     if (next === undefined || next - last > step + HAIR_MM) chosen.push(place);
@@ -40,38 +45,51 @@ function fewest(line: readonly number[], step: number): number[] | null {
   return chosen;
 }
 
-const spans = (line: readonly number[]): number[][] =>
-  line.flatMap((_, i) => line.slice(i).map((__, j) => line.slice(i, i + j + 1)));
+/** Every stretch of a line, by its first place and its last. */
+function* spans(count: number): Generator<readonly [number, number]> {
+  for (let from = 0; from < count; from++) {
+    for (let to = from; to < count; to++) yield [from, to];
+  }
+}
+
+/** The fewest places of every stretch of a line that has them. */
+function linesOf(line: readonly number[], step: number, effort: Effort): number[][] {
+  const found: number[][] = [];
+  for (const span of spans(line.length)) {
+    if (!spend(effort, PLACE_STEPS * (span[1] - span[0] + 1))) break;
+    const chosen = fewest(line, step, span);
+    if (chosen) found.push(chosen);
+  }
+  return found;
+}
+
+/** What looking at one place costs, in steps of the budget. */
+const PLACE_STEPS = 5;
 
 /** Every block of columns and rows that the stops hold, with the fewest frames for its size. */
-export function stopBlocks({ layout }: Room, places: readonly Point[]): Chosen[] {
-  const { frame, mosaic } = layout;
+export function* stopBlocks(room: Room, places: readonly Point[]): Generator<Chosen> {
+  const { effort } = room;
+  const { frame, mosaic } = room.layout;
   const step = 1 - overlapOf(mosaic);
   const key = (x: number, y: number): string => `${Math.round(x * 1e4)} ${Math.round(y * 1e4)}`;
   const there = new Set(places.map(({ x, y }) => key(x, y)));
   const lines = (axis: 'x' | 'y', side: number): number[][] =>
-    spans(distinct(places.map((p) => p[axis]))).flatMap((line) => {
-      const chosen = fewest(line, side * step);
-      return chosen ? [chosen] : [];
-    });
+    linesOf(distinct(places.map((p) => p[axis])), side * step, effort);
   const [xs, ys] = [lines('x', frame.widthMm), lines('y', frame.heightMm)];
-  return xs.flatMap((across) =>
-    ys.flatMap((up) => {
-      const centres = [...up].reverse().flatMap((y) => across.map((x) => ({ x, y })));
-      return centres.every(({ x, y }) => there.has(key(x, y)))
-        ? [
-            {
-              centres,
-              size: {
-                widthMm: across.at(-1)! - across[0]! + frame.widthMm,
-                heightMm: up.at(-1)! - up[0]! + frame.heightMm,
-              },
-              middle: { x: (across[0]! + across.at(-1)!) / 2, y: (up[0]! + up.at(-1)!) / 2 },
-            },
-          ]
-        : [];
-    }),
-  );
+  for (const across of xs) {
+    for (const up of ys) {
+      if (!spend(effort, 4 * PLACE_STEPS * across.length * up.length)) return;
+      if (!up.every((y) => across.every((x) => there.has(key(x, y))))) continue;
+      yield {
+        centres: [...up].reverse().flatMap((y) => across.map((x) => ({ x, y }))),
+        size: {
+          widthMm: across.at(-1)! - across[0]! + frame.widthMm,
+          heightMm: up.at(-1)! - up[0]! + frame.heightMm,
+        },
+        middle: { x: (across[0]! + across.at(-1)!) / 2, y: (up[0]! + up.at(-1)!) / 2 },
+      };
+    }
+  }
 }
 
 /** Fewest places along one line that reach from one side of a picture to the other. */
@@ -100,8 +118,11 @@ function fewestAlong(
 function* targets(room: Room, places: readonly Point[], want: Want, areaMm2: number) {
   const { frame } = room.layout;
   const [xs, ys] = [distinct(places.map(({ x }) => x)), distinct(places.map(({ y }) => y))];
-  for (const across of spans(xs)) {
-    for (const up of spans(ys)) {
+  for (const [fromX, toX] of spans(xs.length)) {
+    const across = xs.slice(fromX, toX + 1);
+    for (const [fromY, toY] of spans(ys.length)) {
+      if (!spend(room.effort, PLACE_STEPS * places.length)) return;
+      const up = ys.slice(fromY, toY + 1);
       const [left, right] = [across[0]!, across.at(-1)!];
       const [foot, top] = [up[0]!, up.at(-1)!];
       const centre = { x: (left + right) / 2, y: (foot + top) / 2 };
@@ -210,7 +231,8 @@ export function* fewerAmong<Layout>(
     }
     programmes += 1;
     yield programmes / MOST_PROGRAMMES;
-    const answer: CoverAnswer = leastCover({ places: inside, frame, overlap, target }, fewest);
+    const question = { places: inside, frame, overlap, target };
+    const answer: CoverAnswer = leastCover(question, fewest, room.effort);
     if (answer.kind === 'unsure') certain = false;
     if (answer.kind !== 'found') continue;
     const judged = judge(answer.places.map((i) => inside[i]!));
@@ -219,5 +241,5 @@ export function* fewerAmong<Layout>(
     certain &&= answer.proven && judged !== null;
     if (judged) [fewest, best] = [answer.places.length, judged];
   }
-  return { best, certain };
+  return { best, certain: certain && !isSpent(room.effort) };
 }

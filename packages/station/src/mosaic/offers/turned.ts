@@ -9,12 +9,12 @@ import { serves } from './want.js';
 
 /** Rings, pinwheels and turns: each is what it is, tried as a whole. */
 export function rounds(stand: Stand, rooms: readonly Room[]): Judged[] {
-  const { station, want, layout } = stand;
+  const { station, want, layout, effort } = stand;
   const overlap = overlapOf(layout.mosaic);
   const base = baseOf(station);
   const pitch = layout.pixelPitchMm;
   const good = (mosaic: Mosaic, picks = station): Judged[] => {
-    const tried = judged({ ...picks, mosaic }, overlap, want.sharp);
+    const tried = judged({ ...picks, mosaic }, { overlap, sharp: want.sharp, effort });
     return tried && serves(want, tried.picture, pitch) ? [tried] : [];
   };
   const rings = rooms.flatMap((room) =>
