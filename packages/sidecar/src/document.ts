@@ -1,4 +1,5 @@
 import { DOMParser, XMLSerializer, type Document, type Element } from '@xmldom/xmldom';
+import { SaxesParser } from 'saxes';
 import { NAMESPACES, XML, XMLNS, type Prefix } from './namespaces.js';
 
 /** A sidecar’s XML: read with care, looked into and changed. */
@@ -6,6 +7,9 @@ import { NAMESPACES, XML, XMLNS, type Prefix } from './namespaces.js';
 /** Largest sidecar read, in bytes; real ones hold a few thousand. */
 export const LARGEST_SIDECAR_BYTES = 4_000_000;
 const DEEPEST = 100;
+/** Elements, attributes and the like; one with thousands of strokes of a brush has some tens of thousands. */
+export const MOST_MEMBERS = 200_000;
+const MALFORMED = 'It is not well-formed XML.';
 
 /** Why a sidecar is left as it is. */
 export class Unreadable extends Error {}
@@ -24,32 +28,46 @@ export function sidecarText(bytes: Uint8Array): string {
   }
 }
 
-/** Nesting of tags, told without building anything. */
-function depthOf(text: string): number {
-  let [depth, most] = [0, 0];
-  for (const [tag] of text.matchAll(/<!--[\s\S]*?-->|<!\[CDATA\[[\s\S]*?\]\]>|<\/?[^!?][^>]*>/g)) {
-    if (tag.startsWith('<!')) continue;
-    if (tag.startsWith('</')) depth--;
-    else if (!tag.endsWith('/>')) most = Math.max(most, ++depth);
+/**
+ * Reads a sidecar once from its first character to its last, building nothing: what is not well-formed,
+ * declares a document type, or is deeper or fuller than any sidecar, ends there.
+ * @throws Unreadable
+ */
+function looked(text: string): void {
+  let [depth, members] = [0, 0];
+  const refuse = (why: string): never => {
+    throw new Unreadable(why);
+  };
+  const member = (): void => {
+    if (++members > MOST_MEMBERS) refuse(`It holds more than ${MOST_MEMBERS} parts.`);
+  };
+  const parser = new SaxesParser({ xmlns: false });
+  parser.on('error', () => refuse(MALFORMED));
+  parser.on('doctype', () => refuse('It declares a document type; sidecars have none.'));
+  parser.on('opentagstart', () => {
+    if (++depth > DEEPEST) refuse(`It is nested deeper than ${DEEPEST} levels.`);
+    member();
+  });
+  parser.on('closetag', () => void depth--);
+  for (const part of ['attribute', 'comment', 'cdata', 'processinginstruction'] as const) {
+    parser.on(part, member);
   }
-  return most;
+  parser.write(text).close();
 }
 
 /** @throws Unreadable */
-export function parseXml(text: string): Document {
-  if (/<!(?:DOCTYPE|ENTITY)/i.test(text.replace(/<!--[\s\S]*?-->|<!\[CDATA\[[\s\S]*?\]\]>/g, ''))) {
-    throw new Unreadable('It declares entities or a document type; sidecars have none.');
-  }
-  if (depthOf(text) > DEEPEST) throw new Unreadable(`It is nested deeper than ${DEEPEST} levels.`);
+export function parseXml(given: string): Document {
+  const text = given.replace(/^\uFEFF/, '');
+  looked(text);
   try {
     const parser = new DOMParser({
       onError: (level, message) => {
         if (level !== 'warning') throw new Error(message);
       },
     });
-    return parser.parseFromString(text.replace(/^\uFEFF/, ''), 'application/xml');
+    return parser.parseFromString(text, 'application/xml');
   } catch {
-    throw new Unreadable('It is not well-formed XML.');
+    throw new Unreadable(MALFORMED);
   }
 }
 

@@ -16,12 +16,14 @@ import {
   containerIn,
   drop,
   has,
-  isPlain,
+  isQualified,
   namesIn,
   itemsIn,
   otherNames,
+  placeOf,
   propertyElements,
   remove,
+  setText,
   simpleText,
   valueOf,
 } from './properties.js';
@@ -55,13 +57,13 @@ const EMPTY = `<?xml version="1.0" encoding="UTF-8"?>
 </x:xmpmeta>
 `;
 
-/** Names that tell which of the keywords and sentences were written by an earlier run. */
-const KEYWORD_NAMES = ['Station', 'Job', 'Rig'] as const;
-
 interface Before {
   readonly nodes: readonly Element[];
-  readonly keywords: ReadonlySet<string>;
+  /** Keywords that an earlier run added: those alone are ours to take away. */
+  readonly keywords: readonly string[];
   readonly said: string | null;
+  /** The rating that an earlier run wrote. */
+  readonly rated: string | null;
 }
 
 type Apply<K extends Wanted['value']['kind']> = (
@@ -71,42 +73,91 @@ type Apply<K extends Wanted['value']['kind']> = (
 
 const joined = (value: readonly string[] | null): string | null => value && value.join(', ');
 
-const replaced = (
-  { nodes }: Before,
-  { prefix, name }: Wanted,
-  after: readonly string[],
-  write: (node: Element) => void,
+const isSame = (before: readonly string[] | null, after: readonly string[]): boolean =>
+  before?.length === after.length && before.every((each, i) => each === after[i]);
+
+/** What stands in a property is written over in place where something qualifies it. */
+const put = (
+  nodes: readonly Element[],
+  prefix: Prefix,
+  name: string,
+  text: string,
 ): Written | null => {
   const before = valueOf(nodes, prefix, name);
-  const same = before?.length === after.length && before.every((each, i) => each === after[i]);
-  if (same && isPlain(nodes, prefix, name)) return null;
+  const place = placeOf(nodes, prefix, name);
+  if (place && isSame(before, [text])) return null;
+  const written = { name: `${prefix}:${name}`, before: joined(before), after: text };
+  if (place?.kind === 'element' && isQualified(place.element) && setText(place.element, text)) {
+    return written;
+  }
   drop(nodes, prefix, name);
-  write(nodes[0]!);
-  return { name: `${prefix}:${name}`, before: joined(before), after: joined(after)! };
+  add(nodes[0]!, prefix, name, text);
+  return written;
 };
 
-const text: Apply<'text'> = (before, wanted) =>
-  replaced(before, wanted, [wanted.value.text], (node) =>
-    add(node, wanted.prefix, wanted.name, wanted.value.text),
-  );
+const text: Apply<'text'> = ({ nodes }, { prefix, name, value }) =>
+  put(nodes, prefix, name, value.text);
 
-const list: Apply<'list'> = (before, wanted) =>
-  replaced(before, wanted, wanted.value.items, (node) =>
-    addList(node, wanted.prefix, wanted.name, 'Seq', wanted.value.items),
-  );
+const list: Apply<'list'> = ({ nodes }, { prefix, name, value }) => {
+  const before = valueOf(nodes, prefix, name);
+  const place = placeOf(nodes, prefix, name);
+  if (place && isSame(before, value.items)) return null;
+  const written = {
+    name: `${prefix}:${name}`,
+    before: joined(before),
+    after: joined(value.items)!,
+  };
+  const container = place?.kind === 'element' ? containerIn(place.element) : null;
+  const items = container ? itemsIn(container) : [];
+  const fits = items.length === value.items.length && items.some(isQualified);
+  if (fits && items.every((item, i) => setText(item, value.items[i]!))) return written;
+  drop(nodes, prefix, name);
+  addList(nodes[0]!, prefix, name, 'Seq', value.items);
+  return written;
+};
+
+/** A moment by its parts: to the second, what is finer, and the zone. */
+const MOMENT = /^(\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d)(\.\d+)?(Z|[+-]\d\d:\d\d)?$/;
+
+/** The same second told more finely, or with its zone, keeps what it has more of. */
+const moment: Apply<'moment'> = ({ nodes }, { prefix, name, value }) => {
+  const there = MOMENT.exec(valueOf(nodes, prefix, name)?.[0] ?? '');
+  const own = MOMENT.exec(value.text);
+  if (!there || !own || there[1] !== own[1] || (there[3] && own[3] && there[3] !== own[3])) {
+    return put(nodes, prefix, name, value.text);
+  }
+  const [fine, zone] = [own[2] ?? there[2] ?? '', own[3] ?? there[3] ?? ''];
+  return put(nodes, prefix, name, `${own[1]}${fine}${zone}`);
+};
+
+/** What an earlier run wrote is told beside it, so that another hand's is known from it. */
+const RATED = 'Rated';
+const UNRATED = '0';
+
+/** A rating that another hand gave stays. */
+const rating: Apply<'rating'> = ({ nodes, rated }, { prefix, name, value }) => {
+  const there = valueOf(nodes, prefix, name)?.[0] ?? null;
+  const free = there === null || there === (rated ?? UNRATED);
+  if (!free || there === value.text) return null;
+  put(nodes, 'gangway', RATED, value.text);
+  return put(nodes, prefix, name, value.text);
+};
 
 const isDefault = (item: Element): boolean =>
   (item.getAttributeNS(XML, 'lang') ?? '').toLowerCase() === 'x-default';
 
+const SAID = 'Said';
+
 /** A sentence that a person wrote stays; one of an earlier run is renewed. */
 const sentence: Apply<'sentence'> = ({ nodes, said }, { prefix, name, value }) => {
   const title = `${prefix}:${name}`;
-  const put = (container: Element): void => {
+  const begin = (container: Element): void => {
     const item = add(container, 'rdf', 'li', value.text, 'first');
     item.setAttributeNS(XML, 'xml:lang', 'x-default');
   };
   if (!has(nodes, prefix, name)) {
-    put(addList(nodes[0]!, prefix, name, 'Alt', []));
+    begin(addList(nodes[0]!, prefix, name, 'Alt', []));
+    put(nodes, 'gangway', SAID, value.text);
     return { name: title, before: null, after: value.text };
   }
   const [element] = propertyElements(nodes, prefix, name);
@@ -116,28 +167,42 @@ const sentence: Apply<'sentence'> = ({ nodes, said }, { prefix, name, value }) =
   const own = itemsIn(container).find(isDefault);
   const before = own ? simpleText(own) : null;
   if (before === value.text || (own && before !== said)) return null;
-  if (own) remove(own);
-  put(container);
+  if (!own) begin(container);
+  else if (!setText(own, value.text)) return null;
+  put(nodes, 'gangway', SAID, value.text);
   return { name: title, before, after: value.text };
 };
 
+const KEYWORDS = 'Keywords';
+
+/**
+ * Adds what is not there, and takes away what an earlier run added and is not wanted any more. What
+ * was there before stays, though it be the same word; what a person took away does not come back.
+ */
 const keywords: Apply<'keywords'> = ({ nodes, keywords: earlier }, { prefix, name, value }) => {
   const title = `${prefix}:${name}`;
-  if (!has(nodes, prefix, name)) {
-    if (value.items.length === 0) return null;
-    addList(nodes[0]!, prefix, name, 'Bag', value.items);
-    return { name: title, before: null, after: value.items.join(', ') };
-  }
   const [element] = propertyElements(nodes, prefix, name);
-  const container = element && containerIn(element);
-  if (!container) return null;
-  const there = itemsIn(container).map((item) => simpleText(item) ?? '');
-  const gone = itemsIn(container).filter((_, i) => earlier.has(there[i]!) && !value.items.includes(there[i]!)); // prettier-ignore
-  const fresh = value.items.filter((each) => !there.includes(each));
+  const found = element && containerIn(element);
+  // In a form of somebody's own.
+  if (has(nodes, prefix, name) && !found) return null;
+  const items = found ? itemsIn(found) : [];
+  const there = items.map((item) => simpleText(item) ?? '');
+  const fresh = value.items.filter((each) => !there.includes(each) && !earlier.includes(each));
+  const gone = items.filter(
+    (item, i) =>
+      earlier.includes(there[i]!) && !value.items.includes(there[i]!) && !isQualified(item),
+  );
   if (gone.length === 0 && fresh.length === 0) return null;
+  const ours = [...earlier.filter((each) => value.items.includes(each)), ...fresh];
+  drop(nodes, 'gangway', KEYWORDS);
+  if (ours.length > 0) addList(nodes[0]!, 'gangway', KEYWORDS, 'Bag', ours);
+  if (!found) {
+    addList(nodes[0]!, prefix, name, 'Bag', fresh);
+    return { name: title, before: null, after: fresh.join(', ') };
+  }
   gone.forEach(remove);
-  for (const each of fresh) add(container, 'rdf', 'li', each);
-  const after = itemsIn(container).map((item) => simpleText(item) ?? '');
+  for (const each of fresh) add(found, 'rdf', 'li', each);
+  const after = itemsIn(found).map((item) => simpleText(item) ?? '');
   return { name: title, before: there.join(', '), after: after.join(', ') };
 };
 
@@ -155,8 +220,7 @@ const flash: Apply<'flash'> = ({ nodes }, { prefix, name, value }) => {
   if (before === after) return null;
   const written = { name: `${prefix}:${name}`, before: before === null ? null : before === 'True' ? 'fired' : 'did not fire', after: said }; // prettier-ignore
   if (structure) {
-    drop(holders, 'exif', FIRED);
-    add(structure, 'exif', FIRED, after);
+    put(holders, 'exif', FIRED, after);
     return written;
   }
   drop(nodes, prefix, name);
@@ -166,7 +230,10 @@ const flash: Apply<'flash'> = ({ nodes }, { prefix, name, value }) => {
   return written;
 };
 
-const APPLY = { text, list, sentence, keywords, flash };
+/** Told of an earlier run, and kept whatever is wanted now. */
+const REMEMBERED: ReadonlySet<string> = new Set([SAID, RATED, KEYWORDS]);
+
+const APPLY = { text, list, moment, rating, sentence, keywords, flash };
 
 const isOurs =
   (wanted: readonly Wanted[]) =>
@@ -174,13 +241,16 @@ const isOurs =
     uri === NAMESPACES.gangway ||
     wanted.some((each) => NAMESPACES[each.prefix] === uri && each.name === name);
 
+/** Kinds of which what a person wrote stays. */
+const STAYING: ReadonlySet<string> = new Set(['sentence', 'keywords', 'rating', 'moment']);
+
 /** Own properties of an earlier run that nothing is said of any more. */
 function dropStale(nodes: readonly Element[], wanted: readonly Wanted[]): Written[] {
   const wantedNames = new Set(wanted.filter(({ prefix }) => prefix === 'gangway').map(({ name }) => name)); // prettier-ignore
   const there = namesIn(nodes, NAMESPACES.gangway);
   const prefix: Prefix = 'gangway';
   return [...there]
-    .filter((name) => !wantedNames.has(name))
+    .filter((name) => !wantedNames.has(name) && !REMEMBERED.has(name))
     .map((name) => {
       const before = joined(valueOf(nodes, prefix, name));
       drop(nodes, prefix, name);
@@ -199,8 +269,9 @@ function merged(document: Document, existing: string, wanted: readonly Wanted[])
   }
   const before: Before = {
     nodes,
-    keywords: new Set(KEYWORD_NAMES.flatMap((name) => valueOf(nodes, 'gangway', name) ?? [])),
-    said: valueOf(nodes, 'gangway', 'Said')?.[0] ?? null,
+    keywords: valueOf(nodes, 'gangway', KEYWORDS) ?? [],
+    said: valueOf(nodes, 'gangway', SAID)?.[0] ?? null,
+    rated: valueOf(nodes, 'gangway', RATED)?.[0] ?? null,
   };
   const stays = otherNames(nodes, isOurs(wanted));
   const written = wanted.flatMap((each) => {
@@ -210,7 +281,7 @@ function merged(document: Document, existing: string, wanted: readonly Wanted[])
   for (const dropped of dropStale(nodes, wanted)) written.push(dropped);
   const kept = wanted.filter(
     ({ prefix, name, value }) =>
-      (value.kind === 'sentence' || value.kind === 'keywords') &&
+      STAYING.has(value.kind) &&
       has(nodes, prefix, name) &&
       !written.some((each) => each.name === `${prefix}:${name}`),
   );

@@ -1,5 +1,5 @@
 import type { Element } from '@xmldom/xmldom';
-import { add, elementsIn, is } from './document.js';
+import { add, elementsIn, is, prefixAt } from './document.js';
 import { NAMESPACES, XML, XMLNS, type Prefix } from './namespaces.js';
 
 /** Properties of a picture as RDF/XML has them: attributes, or elements of several forms. */
@@ -18,8 +18,11 @@ const attributeOf = (nodes: readonly Element[], prefix: Prefix, name: string): s
   return holder?.getAttributeNS(NAMESPACES[prefix], name) ?? null;
 };
 
+const isContainer = (element: Element): boolean =>
+  CONTAINERS.some((name) => is(element, 'rdf', name));
+
 export const containerIn = (property: Element): Element | null =>
-  elementsIn(property).find((each) => CONTAINERS.some((name) => is(each, 'rdf', name))) ?? null;
+  elementsIn(property).find(isContainer) ?? null;
 
 export const itemsIn = (container: Element): Element[] =>
   elementsIn(container).filter((each) => is(each, 'rdf', 'li'));
@@ -52,14 +55,48 @@ export function valueOf(nodes: readonly Element[], prefix: Prefix, name: string)
   return [simpleText(element) ?? '…'];
 }
 
-/** Whether a property stands once, without qualifiers. */
-export function isPlain(nodes: readonly Element[], prefix: Prefix, name: string): boolean {
+/** The one place where a property stands, where there is one only. */
+export type Place =
+  | { readonly kind: 'attribute'; readonly of: Element }
+  | { readonly kind: 'element'; readonly element: Element };
+
+/** @returns null where it stands nowhere, or more than once */
+export function placeOf(nodes: readonly Element[], prefix: Prefix, name: string): Place | null {
   const elements = propertyElements(nodes, prefix, name);
-  const attributes = nodes.filter((node) => node.hasAttributeNS(NAMESPACES[prefix], name)).length;
-  if (elements.length + attributes !== 1) return false;
-  const inner = elements[0] ? elementsIn(elements[0]) : [];
-  return inner.length === 0 || containerIn(elements[0]!) !== null;
+  const holders = nodes.filter((node) => node.hasAttributeNS(NAMESPACES[prefix], name));
+  if (elements.length + holders.length !== 1) return null;
+  return elements[0]
+    ? { kind: 'element', element: elements[0] }
+    : { kind: 'attribute', of: holders[0]! };
 }
+
+/**
+ * Writes another text where a simple value stands; what qualifies it stays.
+ * @returns false where it is no simple value
+ */
+export function setText(element: Element, text: string): boolean {
+  const inner = elementsIn(element);
+  const put = (at: Element): boolean => {
+    at.textContent = text;
+    return true;
+  };
+  if (inner.length === 0) {
+    if (!element.hasAttributeNS(NAMESPACES.rdf, 'value')) return put(element);
+    element.setAttributeNS(NAMESPACES.rdf, `${prefixAt(element, 'rdf')}:value`, text);
+    return true;
+  }
+  const value =
+    inner.find((each) => is(each, 'rdf', 'value')) ??
+    elementsIn(inner[0]!).find((each) => is(each, 'rdf', 'value'));
+  return value ? put(value) : false;
+}
+
+/** Whether anything qualifies a value. */
+export const isQualified = (element: Element): boolean =>
+  elementsIn(element).some((each) => !is(each, 'rdf', 'value') && !isContainer(each)) ||
+  elementsIn(element).some((each) => is(each, 'rdf', 'value')) ||
+  element.hasAttributeNS(XML, 'lang') ||
+  element.hasAttributeNS(NAMESPACES.rdf, 'value');
 
 /** Takes a property away, in every form it has. */
 export function drop(nodes: readonly Element[], prefix: Prefix, name: string): void {

@@ -16,6 +16,10 @@ import { INFINITE, rational, rationalTo } from './rational.js';
 export type Value =
   | { readonly kind: 'text'; readonly text: string }
   | { readonly kind: 'list'; readonly items: readonly string[] }
+  /** When it was made; a finer fraction that is there stays. */
+  | { readonly kind: 'moment'; readonly text: string }
+  /** What another hand gave stays. */
+  | { readonly kind: 'rating'; readonly text: string }
   /** In every language that is not told otherwise; a person’s own words stay. */
   | { readonly kind: 'sentence'; readonly text: string }
   /** Added to those that are there. */
@@ -139,7 +143,7 @@ const MOVED = [
   ['RearSwing', 'rear_swing_deg'],
 ] as const;
 
-function own({ line, job, station }: Exposed, said: string): Wanted[] {
+function own({ line, job, station }: Exposed): Wanted[] {
   const figures = (
     [
       ['Frame', line.frame],
@@ -156,7 +160,6 @@ function own({ line, job, station }: Exposed, said: string): Wanted[] {
     ...(station ? [text('gangway', 'Rig', rigSaid(station))] : []),
     ...figures,
     text('gangway', 'Planned', line.planned ? 'True' : 'False'),
-    ...(said === '' ? [] : [text('gangway', 'Said', said)]),
   ];
 }
 
@@ -172,10 +175,18 @@ export function wantedFor(exposed: Exposed): Wanted[] {
   const said = `${set}${note}`;
   const keywords = [station?.name, job, station && rigSaid(station)].filter((each) => !!each);
   return [
-    text('exif', 'DateTimeOriginal', line.at),
+    { prefix: 'exif', name: 'DateTimeOriginal', value: { kind: 'moment', text: line.at } },
     ...light(exposed),
     ...glass(exposed),
-    ...(line.rating === undefined ? [] : [text('xmp', 'Rating', String(line.rating))]),
+    ...(line.rating === undefined
+      ? []
+      : [
+          {
+            prefix: 'xmp',
+            name: 'Rating',
+            value: { kind: 'rating', text: String(line.rating) },
+          } as const,
+        ]),
     ...(said === ''
       ? []
       : [{ prefix: 'dc', name: 'description', value: { kind: 'sentence', text: said } } as const]),
@@ -184,6 +195,6 @@ export function wantedFor(exposed: Exposed): Wanted[] {
       name: 'subject',
       value: { kind: 'keywords', items: [...new Set(keywords as string[])] },
     },
-    ...own(exposed, said),
+    ...own(exposed),
   ];
 }

@@ -53,10 +53,10 @@ ${meta(`  <rdf:Description rdf:about="" xml:lang="de" ${DC} ${MADE_UP}>
    <dev:Plain>Grüße vom Kai</dev:Plain>
   </rdf:Description>`)}`,
   'no wrapper, white space that counts, links': `<rdf:RDF ${RDF} xml:base="http://example.org/pictures/"><rdf:Description rdf:about="" ${MADE_UP} dev:Lines="one&#10;two&#9;three"><dev:Preset>  two  spaces  </dev:Preset><dev:Original rdf:resource="http://example.org/raw/1?a=1&amp;b=2"/></rdf:Description></rdf:RDF>`,
-  'written by an earlier run and rated since':
+  'written by an earlier run':
     meta(`  <rdf:Description rdf:about="" ${XMP} ${DC} xmlns:gangway="urn:gangway:xmp:1" xmp:Rating="1">
    <dc:description><rdf:Alt><rdf:li xml:lang="x-default">f/8, 1/4 s</rdf:li></rdf:Alt></dc:description>
    <dc:subject><rdf:Bag><rdf:li>Old name</rdf:li><rdf:li>harbour</rdf:li></rdf:Bag></dc:subject>
-   <gangway:Station>Old name</gangway:Station><gangway:Said>f/8, 1/4 s</gangway:Said><gangway:Frame>7</gangway:Frame>
+   <gangway:Keywords><rdf:Bag><rdf:li>Old name</rdf:li></rdf:Bag></gangway:Keywords><gangway:Rated>1</gangway:Rated><gangway:Station>Old name</gangway:Station><gangway:Said>f/8, 1/4 s</gangway:Said><gangway:Frame>7</gangway:Frame>
   </rdf:Description>`),
 };
