@@ -1,4 +1,5 @@
 import { readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { sweepLeftovers } from './lib/leftovers.mjs';
 import { takeLock } from './lib/lock.mjs';
 import { freePort, readPort } from './lib/ports.mjs';
 import { lockOf, ownDatabase, profile, runFileOf } from './lib/profile.mjs';
@@ -43,6 +44,7 @@ async function main() {
     return;
   }
   undo.push(release);
+  sweepLeftovers();
 
   const { ensurePackages } = await import('./lib/install.mjs');
   ensurePackages(say);

@@ -1,10 +1,12 @@
 import { spawnSync } from 'node:child_process';
 import {
   existsSync,
+  mkdirSync,
   mkdtempSync,
   readdirSync,
   readFileSync,
   rmSync,
+  statSync,
   truncateSync,
   writeFileSync,
 } from 'node:fs';
@@ -13,6 +15,7 @@ import { join } from 'node:path';
 import pg from 'pg';
 import { contentsOf } from '../../scripts/lib/backup.mjs';
 import { at } from '../../scripts/lib/paths.mjs';
+import { requireTools } from '../../scripts/lib/postgres-programs.mjs';
 import { localPostgres } from '../../scripts/lib/postgres.mjs';
 import { addressOf, start, stop, stopAll } from '../start-runs.js';
 
@@ -56,6 +59,7 @@ async function rowsOf(client: pg.Client): Promise<Record<string, string[]>> {
     'kit_revisions',
     'rigs',
     'exposures',
+    'rig_revisions',
   ]) {
     const { rows } = await client.query<{ row: string }>(
       `select t::text as row from ${table} as t`,
@@ -63,6 +67,30 @@ async function rowsOf(client: pg.Client): Promise<Record<string, string[]>> {
     all[table] = rows.map(({ row }) => row).sort();
   }
   return all;
+}
+
+/** A dump as anybody makes one. */
+function dumpTo(url: string, to: string): void {
+  const { hostname, port, username, password, pathname, searchParams } = new URL(url);
+  const { status, stderr } = spawnSync(
+    join(
+      requireTools(() => {}),
+      'pg_dump',
+    ),
+    ['-Fc', '--no-owner', '--no-privileges', '-f', to],
+    {
+      encoding: 'utf8',
+      env: {
+        ...process.env,
+        PGHOST: decodeURIComponent(searchParams.get('host') ?? hostname),
+        PGPORT: port || '5432',
+        PGUSER: decodeURIComponent(username),
+        PGPASSWORD: decodeURIComponent(password),
+        PGDATABASE: pathname.slice(1),
+      },
+    },
+  );
+  expect([status, stderr]).toEqual([0, '']);
 }
 
 let before: Record<string, string[]>;
@@ -181,6 +209,9 @@ test('files that are no backup, cut short, changed or from a later version chang
     [cut, 'pg_restore failed'],
     [bad('later.dump', whole, { ...check, migration: 9e12 }), 'made by a newer Gangway'],
     [bad('list.dump', whole, { format: 'else' }), 'is not the list that belongs to a backup'],
+    // A byte of it changed, or no list beside it: where it comes from is not known.
+    [bad('other.dump', whole, { ...check, made: 'later', tables: {} }), 'Type “trust” to go on'],
+    [bad('alone.dump', whole, null), 'not written by this installation'],
   ] as const) {
     const { status, said } = command('restore', [path], 'replace\n');
     expect(said).toContain(words);
@@ -191,7 +222,7 @@ test('files that are no backup, cut short, changed or from a later version chang
     ...check,
     tables: { ...(check.tables as object), 'public.jobs': { rows: 7, md5: 'x' } },
   };
-  const told = command('restore', [bad('wrong.dump', whole, wrong)], 'replace\n');
+  const told = command('restore', [bad('wrong.dump', whole, wrong)], 'trust\nreplace\n');
   expect(told.said).toContain('public.jobs has 2 rows, not 7');
   expect(told.status).toBe(1);
 });
@@ -201,4 +232,65 @@ test('a database with tables of somebody else is not restored over', async () =>
   const { said } = command('restore', [file], 'replace\n');
   expect(said).toContain('tables that are not Gangway’s (public.accounts)');
   await inside((_url, client) => client.query('drop table accounts'));
+});
+
+test('of a file from elsewhere its rows are taken, and nothing it would have run', async () => {
+  // Somebody's dump of the same tables, with a trigger and a function of their own in it.
+  const evil = join(folder, 'evil.dump');
+  await inside(async (url, client) => {
+    await client.query(`create function gangway_extra() returns trigger language plpgsql as
+      $$ begin raise exception 'run'; end $$`);
+    await client.query(`create trigger extra before insert on jobs
+      for each row execute function gangway_extra()`);
+    dumpTo(url, evil);
+    await client.query('drop function gangway_extra() cascade');
+  });
+  const refused = command('restore', [evil], 'trust\nreplace\n');
+  expect(refused.said).toContain('no backup of Gangway’s does: FUNCTION public gangway_extra()');
+  expect(refused.status).toBe(1);
+});
+
+test('a backup of the tables as they once were comes back, every one of 2,268 saves', async () => {
+  const old = at('apps/server/test/fixtures/saves-before-thinning.dump');
+  const { status, said } = command('restore', [old], 'trust\nreplace\n');
+  expect(said).toContain('1 jobs, 4 stations with 2268 saves');
+  expect(status).toBe(0);
+  const run = start(PROFILE, PORT);
+  const address = await addressOf(run);
+  // Beside it lies the demo by now.
+  const oldJob = 'd0000000-0000-4000-8000-000000000001';
+  const { items } = (await (await fetch(`${address}/api/jobs/${oldJob}/stations`)).json()) as {
+    items: { id: string }[];
+  };
+  let saves = 0;
+  for (const { id } of items) {
+    for (let before = 1e6; ;) {
+      const page = (await (
+        await fetch(`${address}/api/stations/${id}/revisions?before=${before}&limit=500`)
+      ).json()) as { revision: number }[];
+      saves += page.length;
+      if (page.length < 500) break;
+      before = page.at(-1)!.revision;
+    }
+  }
+  expect(saves).toBe(2268);
+  // What thinning would do is told, and is not done.
+  const history = (await (await fetch(`${address}/api/history?whole=20`)).json()) as object;
+  expect(history).toMatchObject({ thin: false, would: { documents: 3 } });
+  expect(await stop(run)).toBe(0);
+});
+
+test('what a killed restore left is gone at the next start, and was nobody else’s to read', () => {
+  const left = at('.data/restore-999999999');
+  mkdirSync(left, { recursive: true });
+  writeFileSync(join(left, 'restore.sql'), 'rows');
+  mkdirSync(at('.data/unfinished'), { recursive: true });
+  writeFileSync(
+    at('.data/unfinished/999999999-1.json'),
+    JSON.stringify({ pid: 999_999_999, path: left }),
+  );
+  expect(command('backup', [join(folder, 'last.dump')]).said).toContain('holds');
+  expect(existsSync(left)).toBe(false);
+  expect(statSync(join(folder, 'last.dump')).mode & 0o777).toBe(0o600);
+  expect(statSync(join(folder, 'last.dump.check.json')).mode & 0o777).toBe(0o600);
 });

@@ -77,6 +77,96 @@ test('what is no HTTP at all is answered with a sentence, and the connection clo
       socket.on('close', () => resolve(text));
     });
     expect(answer).toMatch(/^HTTP\/1.1 400 .*This is not a request that can be read\./s);
+    expect(answer).toMatch(/X-Content-Type-Options: nosniff/);
+    expect(answer).toMatch(/Permissions-Policy: accelerometer=\(self\)/);
   }
   expect((await fetch(`${stack.address}/readyz`)).ok).toBe(true);
+});
+
+/** What a server answers to bytes as they are. */
+const answerTo = (bytes: string): Promise<string> =>
+  new Promise((resolve) => {
+    const { hostname, port } = new URL(stack.address);
+    const socket = connect(Number(port), hostname, () => socket.write(bytes));
+    let text = '';
+    socket.on('data', (chunk) => (text += String(chunk)));
+    socket.on('error', () => resolve(text));
+    socket.on('close', () => resolve(text));
+  });
+
+test('every answer bars sniffing and what nobody needs, refusals of every kind too', async () => {
+  const host = new URL(stack.address).host;
+  const close = 'Connection: close\r\n\r\n';
+  for (const [status, bytes] of [
+    [200, `GET / HTTP/1.1\r\nHost: ${host}\r\n${close}`],
+    [200, `GET /api/jobs HTTP/1.1\r\nHost: ${host}\r\n${close}`],
+    [200, `GET /healthz HTTP/1.1\r\nHost: ${host}\r\n${close}`],
+    [404, `GET /api/nothing HTTP/1.1\r\nHost: ${host}\r\n${close}`],
+    [404, `GET /assets/nothing HTTP/1.1\r\nHost: ${host}\r\n${close}`],
+    [421, `GET / HTTP/1.1\r\nHost: elsewhere.example\r\n${close}`],
+    [421, `GET http://elsewhere.example/ HTTP/1.1\r\nHost: ${host}\r\n${close}`],
+    [400, `GET / HTTP/1.1\r\nHost: ${host}\r\nHost: ${host}\r\n${close}`],
+    [400, `GET /%zz HTTP/1.1\r\nHost: ${host}\r\n${close}`],
+    [415, `POST /api/jobs HTTP/1.1\r\nHost: ${host}\r\nContent-Type: text/plain\r\nContent-Length: 2\r\n${close}{}`],
+    [415, `POST /api/jobs HTTP/1.1\r\nHost: ${host}\r\nContent-Type: application/json\r\nContent-Encoding: gzip\r\nContent-Length: 2\r\n${close}{}`],
+    [413, `POST /api/job-files?job=a0000000-0000-4000-8000-0000000000ff HTTP/1.1\r\nHost: ${host}\r\nContent-Type: application/json\r\nContent-Length: 99000000\r\n${close}{}`],
+  ] as const) {
+    const answer = await answerTo(bytes);
+    expect(answer.slice(0, 12)).toBe(`HTTP/1.1 ${status}`);
+    expect(answer).toMatch(/x-content-type-options: nosniff/i);
+    expect(answer).toMatch(/permissions-policy: .*camera=\(self\).*geolocation=\(\)/i);
+  }
+}); // prettier-ignore
+
+test('49 MB of members are refused before they are parsed, and others are served meanwhile', async () => {
+  const body = Buffer.from(`{"format":"gangway.job","stations":[${'1,'.repeat(24_400_000)}1]}`);
+  const sending = Array.from({ length: 2 }, () =>
+    fetch(`${stack.address}/api/job-files?job=${crypto.randomUUID()}`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body,
+    }).then(
+      async (response) => [response.status, await response.text()] as const,
+      // It may have been hung up on before it had sent everything.
+      () => [413, 'holds more than'] as const,
+    ),
+  );
+  let served = 0;
+  let done = false;
+  const all = Promise.all(sending).finally(() => (done = true));
+  while (!done) {
+    expect((await fetch(`${stack.address}/api/jobs`)).status).toBe(200);
+    served++;
+  }
+  for (const [status, text] of await all) {
+    expect(status).toBe(413);
+    expect(text).toContain('holds more than');
+  }
+  expect(served).toBeGreaterThan(2);
+  // A parser would have made of it some hundreds of megabytes.
+  expect(memoryMb()).toBeLessThan(900);
+});
+
+test('a third large file of one machine is told to wait', async () => {
+  const url = new URL(stack.address);
+  const job = (): string => `/api/job-files?job=${crypto.randomUUID()}`;
+  const head = (path: string): string =>
+    `POST ${path} HTTP/1.1\r\nHost: ${url.host}\r\nContent-Type: application/json\r\nContent-Length: 1000\r\n\r\n{`;
+  const slow = [1, 2].map(() => {
+    const socket = connect(Number(url.port), url.hostname, () => socket.write(head(job())));
+    socket.on('error', () => {});
+    return socket;
+  });
+  const third = () =>
+    fetch(stack.address + job(), {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: '{}',
+    });
+  let answer = await third();
+  while (answer.status !== 429) answer = await third();
+  expect(((await answer.json()) as { detail: string }).detail).toContain('when they are done');
+  expect(answer.headers.get('retry-after')).toBe('5');
+  for (const socket of slow) socket.destroy();
+  while ((await third()).status === 429);
 });

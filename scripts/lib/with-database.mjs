@@ -1,5 +1,6 @@
 import { addressOfRun, lockOf, ownDatabase, profile } from './profile.mjs';
 import { ensurePackages } from './install.mjs';
+import { sweepLeftovers } from './leftovers.mjs';
 import { holderOf, tryLock } from './lock.mjs';
 
 /**
@@ -8,6 +9,7 @@ import { holderOf, tryLock } from './lock.mjs';
  */
 export async function withDatabase(mayRun, say, work) {
   ensurePackages(say);
+  sweepLeftovers();
   const name = profile();
   const release = tryLock(lockOf(name));
   if (!release && !mayRun) {

@@ -10,7 +10,11 @@ import type { Changes } from './changes.js';
 import type { Connection } from './database.js';
 import { demoRoutes } from './demo.js';
 import { documentRoutes, listRoutes } from './documents/routes.js';
+import { jsonBody, type Bounds } from './bodies.js';
 import { guard } from './guard.js';
+import { everyAnswer } from './headers.js';
+import { historyRoutes } from './history.js';
+import { fewAtOnce } from './heavy.js';
 import { importRoutes } from './kit-imports.js';
 import { jobFileRoutes } from './job-files/routes.js';
 import { jobRoutes } from './jobs.js';
@@ -29,15 +33,19 @@ export interface State {
 }
 
 /** A station is at most 2 MB; a save wraps it in a few more bytes. */
-const LARGEST_BODY = '2200kb';
+const A_CHANGE: Bounds = { what: 'The request', bytes: 2_200_000, depth: 50, members: 250_000 };
 /** An import comes in parts of a few thousand items. */
-const LARGEST_IMPORT = '12mb';
+const AN_IMPORT: Bounds = {
+  what: 'This part of an import',
+  bytes: 12_000_000,
+  depth: 50,
+  members: 1_000_000,
+};
 
 /** Answers that are no page need none of what a page is given: they run nothing and frame nothing. */
 const ANSWER_HEADERS: readonly (readonly [string, string])[] = [
   ['Cache-Control', 'no-store'],
   ['Content-Security-Policy', "default-src 'none'; frame-ancestors 'none'"],
-  ['X-Content-Type-Options', 'nosniff'],
   ['Cross-Origin-Resource-Policy', 'same-origin'],
 ];
 
@@ -50,21 +58,15 @@ const answering =
     next();
   };
 
-/** Reads the body of a change; what is only asked for has none that matters. */
-function bodies(limit: string): RequestHandler {
-  const read = express.json({ limit, strict: false });
-  return (request, response, next) =>
-    request.method === 'GET' || request.method === 'HEAD' ? next() : read(request, response, next);
-}
-
 /** The HTTP interface: jobs, stations, kit, rigs. */
 function apiRoutes(connection: Connection, changes: Changes, state: State): express.Router {
   const api = express.Router();
   api.use(answering(state));
+  const heavy = fewAtOnce();
   // It reads its own body, however large.
-  api.use('/job-files', jobFileRoutes(connection));
-  api.use('/kit/imports', bodies(LARGEST_IMPORT));
-  api.use(bodies(LARGEST_BODY));
+  api.use('/job-files', heavy, jobFileRoutes(connection));
+  api.use('/kit/imports', heavy, jsonBody(AN_IMPORT));
+  api.use(jsonBody(A_CHANGE));
   // What is asked for most comes first.
   api.use('/stations', documentRoutes(connection, STATIONS));
   api.use('/stations', placeRoutes(connection));
@@ -80,6 +82,7 @@ function apiRoutes(connection: Connection, changes: Changes, state: State): expr
     api.use(path, listRoutes(connection, kind));
     api.use(path, documentRoutes(connection, kind));
   }
+  api.use('/history', historyRoutes(connection, [STATIONS, RIGS]));
   api.use('/demo', demoRoutes(connection));
   api.use('/changes', changes.routes);
   api.use(() => {
@@ -98,6 +101,7 @@ export function makeApp(
   const app = express();
   app.disable('x-powered-by');
   app.disable('etag');
+  app.use(everyAnswer);
   app.use(requestLog(log));
   app.use(guard(config.mayAsk));
   app.use('/api', apiRoutes(connection, changes, state));

@@ -13,6 +13,16 @@ const hostName = (host: string): string => host.toLowerCase().replace(/:\d+$/, '
 export function guard(mayAsk: MayAsk): RequestHandler {
   return (request, _response, next) => {
     const host = request.headers.host ?? '';
+    const hosts = request.rawHeaders.filter((name, i) => i % 2 === 0 && /^host$/i.test(name));
+    if (hosts.length > 1) throw new Refusal(400, 'The request is addressed to two names at once.');
+    // The form that is meant for proxies: this is none.
+    const target = /^[a-z][a-z\d+.-]*:\/\/([^/?#]*)/i.exec(request.originalUrl);
+    if (target && target[1]!.toLowerCase() !== host.toLowerCase()) {
+      throw new Refusal(
+        421,
+        'The request is meant for another server; this one passes nothing on.',
+      );
+    }
     if (!mayAsk(hostName(host))) {
       throw new Refusal(
         421,

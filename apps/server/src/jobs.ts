@@ -6,7 +6,7 @@ import { criterionSchema } from '@gangway/station';
 import type { Connection, Database, Query } from './database.js';
 import { copyName, isCopyOf, stemOf } from './documents/copies.js';
 import { idSchema, nameSchema } from './requests.js';
-import { accept, notFound, Refusal, stillInUse, taken } from './problems.js';
+import { accept, afterStoring, notFound, Refusal, stillInUse, taken } from './problems.js';
 import { jobs, stations } from './tables.js';
 
 const created = z.object({ id: idSchema.optional(), name: nameSchema });
@@ -92,7 +92,7 @@ export function jobRoutes({ db, transact }: Connection): Router {
     const { id = randomUUID(), name } = accept(created, request.body);
     // The page names the job, so that asking again after a lost answer makes no second one.
     const added = await db.insert(jobs).values({ id, name }).onConflictDoNothing().returning();
-    const job = await findJob(db, id);
+    const job = await afterStoring(() => findJob(db, id));
     if (added.length === 0 && job.name !== name) throw taken('job');
     response.status(201).json(job);
   });
@@ -119,7 +119,7 @@ export function jobRoutes({ db, transact }: Connection): Router {
       })
       .where(and(eq(jobs.id, id), untouched))
       .returning({ id: jobs.id });
-    const job = await findJob(db, id);
+    const job = await afterStoring(() => findJob(db, id));
     if (found.length === 0) throw notesMoved(job.notes);
     response.json(job);
   });
@@ -149,7 +149,7 @@ export function jobRoutes({ db, transact }: Connection): Router {
         throw taken('job');
       }
     });
-    response.status(201).json(await findJob(db, newId));
+    response.status(201).json(await afterStoring(() => findJob(db, newId)));
   });
 
   return router;

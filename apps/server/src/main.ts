@@ -1,13 +1,13 @@
 import { createServer } from 'node:http';
-import type { AddressInfo, Socket } from 'node:net';
+import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import { makeApp } from './app.js';
 import { listen } from './changes.js';
 import { readConfig } from './config.js';
+import { bound, SERVER_OPTIONS } from './connections.js';
 import { applyMigrations, connect, NewerDatabase } from './database.js';
 import { loadDemo } from './demo.js';
 import { faultOf } from './logging.js';
-import { problemBody, Refusal } from './problems.js';
 import { RIGS } from './rigs.js';
 import { STATIONS } from './stations.js';
 import { keepThin } from './thinning.js';
@@ -40,7 +40,8 @@ const state = { ready: false, stopping: false };
 const changes = listen(config.databaseUrl, (error) =>
   log.warn({ code: codeOf(error) }, 'changes are not heard at the moment'),
 );
-const server = createServer(makeApp(config, connection, changes, log, state));
+const server = createServer(SERVER_OPTIONS, makeApp(config, connection, changes, log, state));
+bound(server);
 let endThinning = (): void => {};
 
 server.on('error', (error: NodeJS.ErrnoException) => {
@@ -53,16 +54,6 @@ server.on('error', (error: NodeJS.ErrnoException) => {
     fail(`PORT: this user may not listen on port ${config.port}.`, EXIT.wrongSettings);
   }
   fail(`Cannot listen on ${where}: ${error.code ?? 'unknown'}.`, 1);
-});
-
-// What is no HTTP never reaches a route.
-server.on('clientError', (_error, socket: Socket) => {
-  if (!socket.writable) return;
-  const body = problemBody(new Refusal(400, 'This is not a request that can be read.'), '');
-  socket.end(
-    'HTTP/1.1 400 Bad Request\r\nConnection: close\r\nContent-Type: application/problem+json\r\n' +
-      `Content-Length: ${Buffer.byteLength(body)}\r\n\r\n${body}`,
-  );
 });
 
 /** The server answers, with 503, before the database does; migrations wait for it. */

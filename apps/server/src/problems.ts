@@ -5,7 +5,7 @@ import type { Problem, Result } from '@gangway/station';
 import type * as z from 'zod';
 import { pointerTo } from '@gangway/station';
 import { faultOf, idOf } from './logging.js';
-import { codeOf, troubleOf, type Trouble } from './trouble.js';
+import { codeOf, isUncertain, troubleOf, type Trouble } from './trouble.js';
 
 /** A refusal to be sent as problem details (RFC 9457). */
 export class Refusal extends Error {
@@ -63,15 +63,35 @@ export function accept<T extends z.ZodType>(schema: T, input: unknown): z.infer<
   });
 }
 
+const IN_TROUBLE: Readonly<Record<Trouble, string>> = {
+  away: 'The database does not answer.',
+  full: 'The disk that holds the database is full. Make room on it.',
+  again: 'The database is busy with other changes.',
+  busy: 'The database took too long.',
+  refused: 'The database does not let Gangway in. Look at its user and password.',
+};
+
+/** What was stored stays so, whatever fails after it: the sentence must not say otherwise. */
+const STORED = 'What you sent is stored; it cannot be shown at the moment.';
+const UNCERTAIN =
+  'Whether what you sent was stored is not known; sending the same again stores it once.';
 const NOTHING_CHANGED = 'Nothing was changed.';
 
-const IN_TROUBLE: Readonly<Record<Trouble, string>> = {
-  away: `The database does not answer. ${NOTHING_CHANGED}`,
-  full: `The disk that holds the database is full. Make room on it. ${NOTHING_CHANGED}`,
-  again: `The database is busy with other changes. ${NOTHING_CHANGED}`,
-  busy: `The database took too long. ${NOTHING_CHANGED}`,
-  refused: `The database does not let Gangway in. Look at its user and password. ${NOTHING_CHANGED}`,
-};
+/** Marks what fails after the change was stored. */
+class AfterStoring extends Error {}
+
+/** Runs what only shows a change that is stored already. @throws with what failed, marked so */
+export async function afterStoring<T>(work: () => Promise<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (error) {
+    if (error instanceof Refusal) throw error;
+    throw new AfterStoring('after storing', { cause: error });
+  }
+}
+
+const outcomeOf = (error: unknown): string =>
+  error instanceof AfterStoring ? STORED : isUncertain(error) ? UNCERTAIN : NOTHING_CHANGED;
 
 /** Takes a document that was read, or refuses it with pointers that lead into `document`. */
 export function acceptDocument<T>(what: string, read: Result<T>, under = '/document'): T {
@@ -93,42 +113,31 @@ export function stale(what: string, current: unknown, yours: Record<string, unkn
   );
 }
 
-interface BodyError {
-  type?: string;
-  status?: number;
-}
-
-const BODY_PROBLEMS: Readonly<Record<string, string>> = {
-  'entity.too.large':
-    'The request is too large; a station is at most 2 MB, a part of an import 12 MB.',
-  'entity.parse.failed': 'The request body is not JSON.',
-  'encoding.unsupported': 'The request body is compressed in a way that is not understood here.',
-  'charset.unsupported': 'The request body must be in UTF-8.',
-  'request.aborted': 'The request ended before all of it had come.',
-  'request.size.invalid': 'The request body is not as long as it says.',
-};
-
 /** Codes of values the database cannot hold, should one get past the checks. */
 const CANNOT_HOLD = /^22/;
 
 function asRefusal(error: unknown): Refusal | null {
   if (error instanceof Refusal) return error;
   const trouble = troubleOf(error);
-  if (trouble) return new Refusal(503, IN_TROUBLE[trouble]);
+  if (trouble) return new Refusal(503, `${IN_TROUBLE[trouble]} ${outcomeOf(error)}`);
   if (CANNOT_HOLD.test(codeOf(error) ?? '')) {
     return new Refusal(422, 'The request holds a value that cannot be kept. Nothing was changed.');
   }
-  const { type, status } = (error ?? {}) as BodyError;
+  const { status } = (error ?? {}) as { status?: number };
   if (status === 404) return new Refusal(404, 'There is nothing at this address.');
   if (error instanceof URIError) {
     return new Refusal(400, 'The address cannot be read; it holds a broken % sign.');
   }
-  // What the framework refuses by itself: a body that cannot be unpacked, a path it cannot serve.
+  // What the framework refuses by itself: a path it cannot serve.
   if (status !== undefined && status >= 400 && status < 500) {
-    return new Refusal(status, BODY_PROBLEMS[type ?? ''] ?? 'The request cannot be read.');
+    return new Refusal(status, 'The request cannot be read.');
   }
   return null;
 }
+
+/** A fault of ours: where in its work it came is not known. */
+const afterFault = (error: unknown): string =>
+  error instanceof AfterStoring ? STORED : 'Look at what is there before you try again.';
 
 export const errorHandler =
   (log: Logger): ErrorRequestHandler =>
@@ -143,7 +152,6 @@ export const errorHandler =
     }
     sendProblem(
       response,
-      refusal ??
-        new Refusal(500, 'Something went wrong on the server. Nothing was changed; try again.'),
+      refusal ?? new Refusal(500, `Something went wrong on the server. ${afterFault(error)}`),
     );
   };

@@ -1,6 +1,14 @@
 import { Router } from 'express';
 import * as z from 'zod';
-import { migrated, parseStation, STATUSES, VERSION, type Station } from '@gangway/station';
+import {
+  migrated,
+  parseStation,
+  stationDigest,
+  STATUSES,
+  VERSION,
+  type Station,
+} from '@gangway/station';
+import { breaths } from './breath.js';
 import type { Connection, Query } from './database.js';
 import { kindOf } from './documents/kind.js';
 import { create } from './documents/routes.js';
@@ -8,7 +16,7 @@ import { listJson, sendJson, shownColumns, type Shown } from './documents/rows.j
 import { readJson } from './documents/store.js';
 import { requireJob } from './jobs.js';
 import { forgetStation } from './log.js';
-import { accept, notFound, Refusal } from './problems.js';
+import { accept, afterStoring, notFound, Refusal } from './problems.js';
 import { idSchema, whole } from './requests.js';
 
 export const STATIONS = kindOf<Station>({
@@ -24,7 +32,12 @@ export const STATIONS = kindOf<Station>({
       where there.job_id = given.job_id) + row_number() over ()`,
     status: `coalesce(given.status, 'planned')`,
   },
-  shown: { jobId: 'job_id', status: 'status' },
+  shown: {
+    jobId: 'job_id',
+    status: 'status',
+    digest: 'case when digest_of = revision then digest end',
+  },
+  digest: stationDigest,
   isOld: `gangway_is_old(document, ${VERSION})`,
   migrated,
   beside: 'job_id = (select job_id from stations where id = $1)',
@@ -51,13 +64,20 @@ export function stationsOfJob(connection: Connection): Router {
       [jobId],
     );
     // Found first and written after: a sort would write every document of the job as JSON.
-    const rows = await query<Shown>(
-      `select ${shownColumns(STATIONS)} from stations
-       where id in (
-         select id from stations where ${which} order by position, id limit $2 offset $3
-       ) order by position, id`,
-      [jobId, limit, offset],
-    );
+    const inPage = () =>
+      query<Shown & { id: string; undigested: boolean }>(
+        `select id, ${shownColumns(STATIONS)}, digest_of is distinct from revision as undigested
+         from stations where id in (
+           select id from stations where ${which} order by position, id limit $2 offset $3
+         ) order by position, id`,
+        [jobId, limit, offset],
+      );
+    let rows = await inPage();
+    const fresh = rows.filter(({ undigested }) => undigested).map(({ id }) => id);
+    if (fresh.length > 0) {
+      await keepDigests(query, fresh);
+      rows = await inPage();
+    }
     const items = listJson(STATIONS, rows);
     sendJson(response, `{"total":${of!.total},"offset":${offset},"items":${items}}`);
   });
@@ -83,6 +103,29 @@ export function stationsOfJob(connection: Connection): Router {
   return router;
 }
 
+/**
+ * What came in without being saved one by one (copies, files of jobs, an older version’s rows) gets its
+ * line for the list the first time a list asks, once for each revision.
+ */
+async function keepDigests(query: Query, ids: readonly string[]): Promise<void> {
+  const rows = await query<{ id: string; revision: number; document: unknown }>(
+    'select id, revision, document from stations where id = any($1::uuid[])',
+    [ids],
+  );
+  const breathe = breaths();
+  const made: object[] = [];
+  for (const { id, revision, document } of rows) {
+    made.push({ id, revision, digest: stationDigest(migrated(document)) });
+    await breathe();
+  }
+  await query(
+    `update stations set digest = made.digest, digest_of = made.revision
+     from jsonb_to_recordset($1::jsonb) as made (id uuid, revision integer, digest jsonb)
+     where stations.id = made.id and stations.revision = made.revision`,
+    [JSON.stringify(made)],
+  );
+}
+
 const standing = z.object({
   status: z.enum(STATUSES, { error: `must be one of ${STATUSES.join(', ')}` }),
 });
@@ -102,14 +145,14 @@ export function placeRoutes(connection: Connection): Router {
       status,
     ]);
     if (found.length === 0) throw notFound('station');
-    sendJson(response, await readJson(connection, STATIONS, id));
+    sendJson(response, await afterStoring(() => readJson(connection, STATIONS, id)));
   });
 
   router.put('/:id/place', async (request, response) => {
     const id = idOf(request.params);
     const { before } = accept(placed, request.body);
     await transact((within) => place(within, id, before));
-    sendJson(response, await readJson(connection, STATIONS, id));
+    sendJson(response, await afterStoring(() => readJson(connection, STATIONS, id)));
   });
 
   return router;

@@ -12,7 +12,7 @@ import {
   uuid,
   index,
 } from 'drizzle-orm/pg-core';
-import type { KitItem, Loaded, Logged, Rig, Station } from '@gangway/station';
+import type { KitItem, Loaded, Logged, Rig, Station, StationDigest } from '@gangway/station';
 
 const moment = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
 
@@ -70,6 +70,9 @@ export const stations = pgTable(
     /** How far it has come. */
     status: text('status').notNull().default('planned'),
     kitIds: kitIds(),
+    /** What a list shows of it, worked out when it was saved: of this revision, and no other. */
+    digest: jsonb('digest').$type<StationDigest | null>(),
+    digestOf: integer('digest_of'),
   },
   (table) => [
     index('stations_by_job').on(table.jobId, table.position),
@@ -130,6 +133,15 @@ export const rigRevisions = pgTable(
     index('rig_revisions_by_time').on(table.savedAt),
   ],
 );
+
+/** What this installation was told to do; one row. */
+export const settings = pgTable('settings', {
+  id: integer('id').primaryKey().default(1),
+  /** Whether older saves are thinned out. Nobody but a person turns it on. */
+  thinsSaves: boolean('thins_saves').notNull().default(false),
+  /** So many of the newest saves of each document stay whole. */
+  savesKeptWhole: integer('saves_kept_whole').notNull().default(200),
+});
 
 /** The lines of each job’s log. One that was taken out stays, so that it can be brought back. */
 export const exposures = pgTable(

@@ -30,6 +30,7 @@ const SOCKET = new Set([
 ]);
 const SAID =
   /connection terminated|timeout exceeded when trying to connect|query read timeout|connection error and is not queryable|client was closed/i;
+const LOST = /connection terminated|query read timeout|client was closed/i;
 const NO_ROOM = /no space left on device/i;
 
 /** @returns null for what is a fault of ours, or no error of the database at all */
@@ -53,6 +54,19 @@ export function troubleOf(error: unknown): Trouble | null {
     }
   }
   return null;
+}
+
+/**
+ * Whether an error leaves open what became of a statement that was sent: the database itself said
+ * nothing more, so that it may have been carried out.
+ */
+export function isUncertain(error: unknown): boolean {
+  for (let each = error; each instanceof Error; each = each.cause) {
+    const { code, syscall } = each as { code?: unknown; syscall?: unknown };
+    if (typeof code === 'string' && SOCKET.has(code) && syscall !== 'connect') return true;
+    if (LOST.test(each.message)) return true;
+  }
+  return false;
 }
 
 /** The code of the database's own error, for logs; null when it is none. */

@@ -254,37 +254,79 @@ describe('saves that have come of age', () => {
     (await app.ask('GET', `stations/${id}/revisions`)).body
       .map(({ revision }: { revision: number }) => revision)
       .reverse();
-  const thinned = () => thin(app.connection, [STATIONS, RIGS], '1000 years');
+  const WHOLE = 20;
+  const thinned = async (): Promise<unknown> => {
+    const { body } = await app.ask('PUT', 'history', { thin: true, whole: WHOLE });
+    await app.ask('PUT', 'history', { thin: false, whole: WHOLE });
+    return body.gone;
+  };
+  /** As many of a minute each as lie whole at the end. */
+  const recent = Array.from({ length: WHOLE }, (_, i) => WHOLE - i);
+  const older = (ids: readonly number[], count: number): number[] => [
+    ...ids,
+    ...Array.from({ length: WHOLE }, (_, i) => count - WHOLE + 1 + i),
+  ];
 
-  it('keep the last of each burst, the first of all, and all of the last day', async () => {
+  it('stay all of them, until a person turns thinning on', async () => {
+    const id = await savedAt(Array.from({ length: 60 }, (_, i) => 9000 - i));
+    expect(await thin(app.connection, [STATIONS, RIGS])).toBe(0);
+    expect(await kept(id)).toHaveLength(60);
+    const { body } = await app.ask('GET', `history?whole=${WHOLE}`);
+    expect(body).toMatchObject({ thin: false, tried: WHOLE, would: { saves: 39, documents: 1 } });
+    expect(await kept(id)).toHaveLength(60);
+    expect(await thinned()).toBe(39);
+    expect(await kept(id)).toEqual(older([1], 60));
+  });
+
+  it('keep the last of each spell of work, the first of all, and the newest', async () => {
     const id = await savedAt([
       ...[3 * DAY + 60, 3 * DAY + 58, 3 * DAY + 55, 3 * DAY + 54],
       ...[2 * DAY, 2 * DAY - 3, 2 * DAY - 6],
-      ...[600, 599, 598],
+      ...recent,
     ]);
     await thinned();
-    expect(await kept(id)).toEqual([1, 4, 7, 8, 9, 10]);
+    expect(await kept(id)).toEqual(older([1, 4, 7], 27));
     await thinned();
-    expect(await kept(id)).toEqual([1, 4, 7, 8, 9, 10]);
+    expect(await kept(id)).toEqual(older([1, 4, 7], 27));
   });
 
   it('keep what a person named or went on from, and what is present', async () => {
-    const id = await savedAt([9, 8, 7, 6, 5].map((minute) => 5 * DAY + minute));
+    const id = await savedAt([...[9, 8, 7, 6, 5].map((minute) => 5 * DAY + minute), ...recent]);
     await app.ask('PATCH', `stations/${id}/revisions/2`, { name: 'the one' });
     const document = { ...newStation('Aged'), aperture: 16 };
-    const saved = { baseRevision: 5, document, holds: [3] };
-    expect((await app.ask('PUT', `stations/${id}`, saved)).body.revision).toBe(6);
+    const saved = { baseRevision: 25, document, holds: [3] };
+    expect((await app.ask('PUT', `stations/${id}`, saved)).body.revision).toBe(26);
     await thinned();
-    expect(await kept(id)).toEqual([1, 2, 3, 5, 6]);
+    expect(await kept(id)).toEqual(older([1, 2, 3, 5], 26));
   });
 
-  it('of a year of daily work stay few', async () => {
-    const minutes: number[] = [];
-    for (let day = 60; day > 2; day--) for (let n = 0; n < 6; n++) minutes.push(day * DAY - n);
+  it('are not made old by a clock that jumps ten years ahead, or back', async () => {
+    const minutes = Array.from({ length: 50 }, (_, i) => 4000 - i);
     const id = await savedAt(minutes);
+    const would = async () => (await app.ask('GET', `history?whole=${WHOLE}`)).body.would.saves;
+    const before = await would();
+    const shift = (by: string, which: string) =>
+      app.connection.query(
+        `update station_revisions set saved_at = saved_at ${by}
+         where station_id = $1 and revision ${which}`,
+        [id],
+      );
+    // All that was saved so far is ten years old by a clock that went ahead.
+    await shift(`- interval '10 years'`, '> 0');
+    expect(await would()).toBe(before);
+    // It jumps in the middle, and later back: two more saves end a spell.
+    await shift(`+ interval '10 years'`, 'between 10 and 20');
+    expect(await would()).toBe(before - 2);
     await thinned();
-    // One burst a day, and the first of all.
-    expect(await kept(id)).toHaveLength(58 + 1);
+    expect(await kept(id)).toEqual(older([1, 9, 20], 50));
+  });
+
+  it('refuse a number that is none', async () => {
+    for (const whole of [0, 19, 1e6, 20.5, 'many', null]) {
+      const { status, body } = await app.ask('PUT', 'history', { thin: true, whole });
+      expect(status).toBe(422);
+      expect(body.errors[0].message).toContain('from 20 to 100000');
+    }
   });
 });
 

@@ -16,6 +16,8 @@ afterAll(async () => {
   await end();
 });
 
+const JSON_BODY = { 'Content-Type': 'application/json' };
+
 let count = 0;
 const newId = (): string => `00000000-0000-4000-8000-${String(++count).padStart(12, '0')}`;
 const line = (more: object = {}): Logged => ({
@@ -148,6 +150,7 @@ describe('a whole job as a file', () => {
   const take = (text: string | Buffer, asked: Record<string, string>) =>
     fetch(`${running.address}/api/job-files?${new URLSearchParams(asked)}`, {
       method: 'POST',
+      headers: JSON_BODY,
       body: text as string,
     }).then(async (response) => ({ status: response.status, body: await response.json() }));
   const takeIn = async (text: string, asked: Record<string, string>) => {
@@ -165,7 +168,11 @@ describe('a whole job as a file', () => {
         const text = await textOf(job);
         expect(await textOf(job)).toBe(text);
         const post = (more: string) =>
-          fetch(`${there.address}/api/job-files?job=${job}${more}`, { method: 'POST', body: text });
+          fetch(`${there.address}/api/job-files?job=${job}${more}`, {
+            method: 'POST',
+            headers: JSON_BODY,
+            body: text,
+          });
         const { token } = (await (await post('')).json()) as { token: string };
         expect((await post(`&seen=${token}`)).status).toBe(200);
         const again = await (await fetch(`${there.address}/api/job-files/${job}`)).text();
@@ -245,7 +252,8 @@ describe('a whole job as a file', () => {
     expect((await take('nonsense', { job: newId() })).status).toBe(422);
     const large = await take(Buffer.alloc(100_000_000, 32), { job: newId() }).catch(() => null);
     // Refused before it is read: the sender may find the way cut.
-    if (large) expect(large.body.detail).toBe('The file is 100 MB; a job file is at most 50 MB.');
+    if (large)
+      expect(large.body.detail).toBe('The file is 100 MB or more; at most 50 MB are taken.');
     expect((await running.ask('GET', 'jobs')).status).toBe(200);
   });
 });

@@ -2,11 +2,16 @@ import type { Request, Response } from 'express';
 import * as z from 'zod';
 import { readConfig } from '../src/config.js';
 import { allowedNames, isLoopback } from '../src/addresses.js';
+import fc from 'fast-check';
+import { pino } from 'pino';
+import { Measure } from '../src/bodies.js';
 import { guard } from '../src/guard.js';
+import { NotJson, piecesOf } from '../src/job-files/pieces.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 import { copyName } from '../src/documents/copies.js';
 import { nameSchema } from '../src/requests.js';
 import { faultOf } from '../src/logging.js';
-import { accept, Refusal } from '../src/problems.js';
+import { accept, afterStoring, errorHandler, Refusal } from '../src/problems.js';
 import { troubleOf } from '../src/trouble.js';
 
 const SOUND = { DATABASE_URL: 'postgres://x', WEB_FOLDER: '/web', MIGRATIONS_FOLDER: '/sql' };
@@ -159,11 +164,20 @@ describe('addresses', () => {
 });
 
 describe('guard', () => {
-  const pass = (method: string, headers: Record<string, string>): number => {
+  const pass = (
+    method: string,
+    headers: Record<string, string>,
+    { raw, url = '/' }: { raw?: string[]; url?: string } = {},
+  ): number => {
     let status = 200;
     try {
       guard(allowedNames('127.0.0.1', []))(
-        { method, headers } as unknown as Request,
+        {
+          method,
+          headers,
+          rawHeaders: raw ?? Object.entries(headers).flat(),
+          originalUrl: url,
+        } as unknown as Request,
         {} as Response,
         () => {},
       );
@@ -186,6 +200,122 @@ describe('guard', () => {
     ['GET', { host: 'localhost:4170', origin: 'http://elsewhere.example' }, 200],
   ])('%s %j: %i', (method, headers, status) => {
     expect(pass(method, headers as Record<string, string>)).toBe(status);
+  });
+
+  it('refuses two names at once, and what is meant for another server', () => {
+    const headers = { host: 'localhost:4170' };
+    const raw = ['Host', 'localhost:4170', 'hOsT', 'elsewhere.example'];
+    expect(pass('GET', headers, { raw })).toBe(400);
+    expect(pass('GET', headers, { url: 'http://elsewhere.example/api/jobs' })).toBe(421);
+    expect(pass('GET', headers, { url: 'http://localhost:4170/api/jobs' })).toBe(200);
+    expect(pass('GET', headers, { url: '/api/jobs?then=http://elsewhere.example/' })).toBe(200);
+  });
+});
+
+describe('a body', () => {
+  const bounds = { what: 'The file', bytes: 60_000_000, depth: 10, members: 1000 };
+  const taken = (text: string | Buffer, pieceBytes = 7): number => {
+    const measure = new Measure(bounds);
+    const bytes = Buffer.from(text as string);
+    let read = 0;
+    try {
+      for (let at = 0; at < bytes.length; at += pieceBytes) {
+        measure.take(bytes.subarray(at, at + pieceBytes));
+        read = Math.min(bytes.length, at + pieceBytes);
+      }
+    } catch (error) {
+      expect(error).toBeInstanceOf(Refusal);
+      expect((error as Refusal).status).toBe(413);
+      return -read;
+    }
+    return read;
+  };
+
+  it('is counted as it comes, whatever its pieces', () => {
+    fc.assert(
+      fc.property(fc.json({ maxDepth: 4 }), fc.integer({ min: 1, max: 40 }), (text, piece) => {
+        expect(taken(text, piece)).toBe(Buffer.byteLength(text));
+      }),
+      { numRuns: runs(300) },
+    );
+    expect(taken('"' + '['.repeat(5000) + '\\\\\\"' + ',{'.repeat(5000) + '"')).toBeGreaterThan(0);
+  });
+
+  it('of 49 MB of members is refused after its first few, unread', () => {
+    const all = `[${'1,'.repeat(24_500_000)}1]`;
+    expect(taken(all, 65_536)).toBeCloseTo(0);
+    expect(taken(`${'['.repeat(11)}`)).toBeLessThanOrEqual(0);
+    expect(taken('['.repeat(10) + ']'.repeat(10))).toBe(20);
+  });
+});
+
+describe('a large object taken apart', () => {
+  const lists = new Set(['stations', 'kit']);
+  const whole = (bytes: Buffer): Record<string, unknown> => {
+    const made: Record<string, unknown> = Object.create(null);
+    for (const { kind, name, ...piece } of piecesOf(bytes, lists)) {
+      if (kind === 'list') made[name] = [];
+      else if (kind === 'entry')
+        (made[name] as unknown[]).push((piece as { value: unknown }).value);
+      else made[name] = (piece as { value: unknown }).value;
+    }
+    return made;
+  };
+
+  it('is what a parser makes of it', () => {
+    const value = fc.jsonValue({ maxDepth: 3 });
+    fc.assert(
+      fc.property(
+        fc.record(
+          {
+            stations: fc.oneof(fc.array(value), value),
+            kit: fc.array(value),
+            name: value,
+            x: value,
+          },
+          { requiredKeys: [] },
+        ),
+        fc.constantFrom(undefined, 1, '\t'),
+        fc.boolean(),
+        (document, space, mark) => {
+          const text = `${mark ? '\uFEFF' : ''}${JSON.stringify(document, null, space)}`;
+          expect({ ...whole(Buffer.from(text)) }).toEqual(JSON.parse(JSON.stringify(document)));
+        },
+      ),
+      { numRuns: runs(500) },
+    );
+  });
+
+  it.each([
+    '', '{', '[]', '{"a"}', '{"a":}', '{"a":1,}', '{"stations":[1,]}', '{"stations":[1 2]}', '{"stations":[',
+    '{"a":1}x', '{"a":"x}', '{"a":{]}', '{"stations":[{]]}', 'null', '{a:1}', '{"a":1 "b":2}', '{"a":tru}',
+  ])('that is no JSON: %s', (text) => {
+    expect(() => whole(Buffer.from(text))).toThrow(NotJson);
+    expect(() => JSON.parse(text) as unknown).not.toBe(null);
+  }); // prettier-ignore
+});
+
+describe('after a change is stored', () => {
+  const detailOf = (error: unknown): string => {
+    let said = '';
+    const response = { locals: {}, setHeader: () => {}, status: () => response, type: () => response, send: (body: string) => (said = (JSON.parse(body) as { detail: string }).detail) }; // prettier-ignore
+    errorHandler(pino({ level: 'silent' }))(error, {} as Request, response as never, () => {});
+    return said;
+  };
+  const away = Object.assign(new Error('x'), { code: 'ECONNREFUSED', syscall: 'connect' });
+  const cut = new Error('Connection terminated unexpectedly');
+
+  it('nobody is told that nothing was', async () => {
+    expect(detailOf(away)).toContain('Nothing was changed.');
+    const shown = await afterStoring(() => Promise.reject(away)).catch((error: unknown) => error);
+    expect(detailOf(shown)).toContain('is stored');
+    expect(detailOf(cut)).toContain('is not known');
+    const fault = await afterStoring(() => Promise.reject(new TypeError())).catch(
+      (e: unknown) => e,
+    );
+    expect(detailOf(fault)).toContain('is stored');
+    for (const error of [shown, cut, fault]) expect(detailOf(error)).not.toContain('Nothing');
+    expect(detailOf(new TypeError())).not.toContain('Nothing');
   });
 });
 

@@ -4,6 +4,7 @@ import { setNonce } from 'get-nonce';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
+import { holdInvariants } from '@gangway/station';
 import { App } from './app.js';
 import { loadAnew, serverThere } from './browser/newer-build.js';
 import { session } from './browser/storage.js';
@@ -23,6 +24,7 @@ addEventListener('vite:preloadError', () => {
   });
 });
 
+if (import.meta.env.DEV) holdInvariants();
 lightOnPaper();
 void sendWaitingLogs();
 

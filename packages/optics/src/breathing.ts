@@ -158,6 +158,8 @@ export function leastDistanceMm(lens: FocusingLens, leaned: Leaned): number {
   if (!close) return (4 * focalLengthMm) / axisZ;
   const there = distanceBehind(lens, leaned, close.magnification);
   const m = magnificationAt(there.focalLengthMm, axisZ, there.imageDistanceMm);
+  // So far leaned that none of its own settings focuses at all: the engraved lens stands in.
+  if (m <= 0) return (4 * focalLengthMm) / axisZ;
   return m > 1
     ? distanceAt(there.focalLengthMm, axisZ, there.imageDistanceMm)
     : (4 * there.focalLengthMm) / axisZ;

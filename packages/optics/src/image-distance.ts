@@ -7,6 +7,9 @@
 export const nearestDistanceMm = (focalLengthMm: number, axisZ: number): number =>
   (4 * focalLengthMm) / axisZ;
 
+/** As near to the nearest distance counts as at it, in parts of it. */
+const NEAREST_SLACK = 1e-8;
+
 /**
  * From the distance between the sensor plane and the plane of sharp focus, straight ahead
  * through the lens centre: v² − D v + D f/a_z = 0, lesser root (at most life size).
@@ -19,8 +22,11 @@ export function imageDistanceFromDistance(
   distanceMm: number,
 ): number {
   const atInfinity = focalLengthMm / axisZ;
+  const under = 1 - (4 * atInfinity) / distanceMm;
+  // At the nearest distance itself rounding may fall a hair below nought.
+  const held = under < 0 && under > -NEAREST_SLACK ? 0 : under;
   // The textbook root subtracts two nearly equal numbers at far distances; this form does not.
-  return (2 * atInfinity) / (1 + Math.sqrt(1 - (4 * atInfinity) / distanceMm));
+  return (2 * atInfinity) / (1 + Math.sqrt(held));
 }
 
 /** From magnification straight ahead: v = f (1 + m) / a_z. */

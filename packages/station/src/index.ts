@@ -96,6 +96,8 @@ export * from './focus/index.js';
 export * from './report/assumed.js';
 export * from './report/evaluate.js';
 export { faultSentence, keptStation, nameOf as keptName, type KeptStation } from './report/kept.js';
+export { stationDigest, type StationDigest } from './report/digest.js';
+export { holdInvariants, notFinite } from './report/invariants.js';
 export { Reading, readingOf, readings } from './report/readings.js';
 export * from './report/report.js';
 export * from './report/verdicts.js';

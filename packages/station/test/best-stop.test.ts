@@ -157,7 +157,7 @@ describe('the best stop', () => {
           return {
             n,
             serves: marks!.every(({ holds }) => holds) && coverage.covered && coverage.filter_clear,
-            spot: Math.hypot(blur, focus.airy_um),
+            spot: Math.hypot(blur, focus.airy_um!),
           };
         });
         const serving = all.filter(({ serves }) => serves);

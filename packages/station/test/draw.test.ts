@@ -53,7 +53,7 @@ describe('drawing a lens out', () => {
     for (const m of [0.1, 0.5, 1.2]) {
       const { focus } = evaluate({ ...view, focus: { magnification: m } });
       const point = drawnTo(view, m);
-      expect(point.stops).toBeCloseTo(focus.bellows_stops, 12);
+      expect(point.stops).toBeCloseTo(focus.bellows_stops!, 12);
       expect(point.magnification).toBeCloseTo(focus.magnification, 12);
       expect(point.extensionMm).toBeCloseTo(focus.extension_mm, 9);
     }

@@ -4,6 +4,7 @@ import { frameCovered, imageDepthMm, project } from '@gangway/optics';
 import {
   CONTROLS,
   evaluate,
+  holdInvariants,
   scalesOf,
   stateOf,
   standingOf,
@@ -16,6 +17,8 @@ import { base, parsed, stations } from './helpers/rigs.js';
 import { runs, seen as often } from '../../../scripts/lib/runs.mjs';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+
+beforeAll(holdInvariants);
 
 describe('report', () => {
   it('holds only what JSON can say, for any station', () => {

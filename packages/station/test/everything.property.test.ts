@@ -5,6 +5,7 @@ import {
   CONTROLS,
   editedStation,
   evaluate,
+  holdInvariants,
   exposureVerdict,
   exposureWays,
   framingWays,
@@ -17,6 +18,8 @@ import {
 } from '../src/index.js';
 import { everything } from './helpers/worlds.js';
 import { runs, seen as often } from '../../../scripts/lib/runs.mjs';
+
+beforeAll(holdInvariants);
 
 describe('any station at all', () => {
   it('gives a report that JSON can say, and every sentence in it is whole', () => {

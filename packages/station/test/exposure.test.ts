@@ -48,7 +48,7 @@ describe('the time', () => {
     };
     const hand = exposed({ meter: { time_s: 1 }, filters: [{ stops: 1.5 }, { stops: 1 }] }, near);
     // What is set is the bare lens's: 2 log₂ 1.5.
-    const bellows = evaluate(place({}, near)).focus.bellows_stops;
+    const bellows = evaluate(place({}, near)).focus.bellows_stops!;
     expect(hand.bellows_stops).toBe(bellows);
     expect(hand.bellows_stops).toBeCloseTo(2 * Math.log2(1.5), 9);
     expect(hand.multiplier_stops).toBeCloseTo(2, 12);

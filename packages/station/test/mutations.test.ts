@@ -1,5 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
-import { notFinite, runMutations, type Seeds } from './helpers/mutations.js';
+import { notFinite } from '../src/index.js';
+import { runMutations, type Seeds } from './helpers/mutations.js';
 
 const read = (path: string): unknown =>
   JSON.parse(readFileSync(new URL(`../../../apps/server/${path}`, import.meta.url), 'utf8'));

@@ -21,6 +21,8 @@ export interface Kind<T extends object = object> {
   readonly isOld: string;
   /** A document of an older form in the present one; as it is when that cannot be told. */
   readonly migrated: (document: unknown) => unknown;
+  /** What lists show of a document, where that is more than it holds: kept with the save. */
+  readonly digest?: (document: unknown) => object | null;
   /** SQL: the rows among which a copy of the row `$1` needs a name of its own. */
   readonly beside: string;
   /** What else names it, and has to be told before it is gone for good. */

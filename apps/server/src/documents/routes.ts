@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { Router } from 'express';
 import * as z from 'zod';
 import type { Connection } from '../database.js';
-import { accept, acceptDocument, taken } from '../problems.js';
+import { accept, acceptDocument, afterStoring, taken } from '../problems.js';
 import { nameSchema, idSchema, whole } from '../requests.js';
 import { duplicate } from './copies.js';
 import type { Kind } from './kind.js';
@@ -50,7 +50,7 @@ export async function create(
     const elsewhere = own.job_id !== undefined && there?.job_id !== own.job_id;
     if (elsewhere || !isSame(there?.document, made)) throw taken(kind.what);
   });
-  return readJson(connection, kind, id);
+  return afterStoring(() => readJson(connection, kind, id));
 }
 
 /** All that are, or are not, in the archive, in the order they were made. */
@@ -103,7 +103,7 @@ export function documentRoutes(connection: Connection, kind: Kind): Router {
     const id = idOf(request.params);
     const { id: newId = randomUUID() } = accept(copied, request.body ?? {});
     await duplicate(connection, kind, id, newId);
-    sendJson(response, await readJson(connection, kind, newId), 201);
+    sendJson(response, await afterStoring(() => readJson(connection, kind, newId)), 201);
   });
 
   router.get('/:id/revisions', async (request, response) => {

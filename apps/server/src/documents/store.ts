@@ -79,13 +79,14 @@ export interface Change {
 
 /** One way to the database and one lock, held for the length of the statement. */
 const storeNext = (kind: Kind): string => {
-  const { table, revisions, owner } = kind;
+  const { table, revisions, owner, digest } = kind;
+  const kept = digest ? ', digest = $5::jsonb, digest_of = revision + 1' : '';
   return `
     with given as (
       select $3::jsonb as document
     ), stored as (
       update ${table} as head
-      set document = given.document, revision = revision + 1, updated_at = now()
+      set document = given.document, revision = revision + 1, updated_at = now()${kept}
       from given
       where id = $1 and revision = $2 and head.document <> given.document
         and head.document->>'kind' is not distinct from given.document->>'kind'
@@ -114,7 +115,13 @@ export async function save<T extends object>(
 ): Promise<string> {
   const { prepared, transact } = connection;
   const store = async (document: T): Promise<string | undefined> => {
-    const values = [id, change.baseRevision, JSON.stringify(document), [...change.holds]];
+    const values: unknown[] = [
+      id,
+      change.baseRevision,
+      JSON.stringify(document),
+      [...change.holds],
+    ];
+    if (kind.digest) values.push(JSON.stringify(kind.digest(document)));
     const [row] = await prepared(`store ${kind.what}`, storeNext(kind), values);
     return row && jsonOf(kind, row as unknown as Shown);
   };

@@ -11,6 +11,7 @@ import {
   type Logged,
 } from '@gangway/station';
 import type { Query } from '../database.js';
+import { breaths } from '../breath.js';
 import { copyName } from '../documents/copies.js';
 import { Refusal } from '../problems.js';
 
@@ -125,7 +126,7 @@ export async function planFor(query: Query, job: Job, newId: string): Promise<Pl
       head: head
         ? differences(headOf(head as never, head.more ?? {}), headOf(job, moreOf(job)))
         : [],
-      stations: counted(
+      stations: await counted(
         job.stations.map((each) => {
           const row = byId.get(each.id);
           const now = row && standingOf(row.document, row.status, row.archived);
@@ -134,7 +135,7 @@ export async function planFor(query: Query, job: Job, newId: string): Promise<Pl
         }),
         there[0]!.stations - byId.size,
       ),
-      exposures: counted(
+      exposures: await counted(
         job.exposures.map((each) => {
           const row = lineById.get(each.id);
           const now = row && (row.deleted ? { taken_out: true } : row.document);
@@ -183,15 +184,20 @@ const LABELS: ReadonlyMap<string, string> = new Map(
   LOG_COLUMNS.map(({ path, label }) => [path.replaceAll(/[._]/g, ' '), label]),
 );
 
-function counted(
+async function counted(
   all: readonly {
     readonly name: string;
     readonly now?: object | undefined;
     readonly next: object;
   }[],
   onlyHere: number,
-): Counts {
-  const changed = all.filter(({ now, next }) => now && !sameField(now, next));
+): Promise<Counts> {
+  const breathe = breaths();
+  const changed: { name: string; now?: object | undefined; next: object }[] = [];
+  for (const each of all) {
+    if (each.now && !sameField(each.now, each.next)) changed.push(each);
+    await breathe();
+  }
   const added = all.filter(({ now }) => !now).length;
   return {
     added,
@@ -228,12 +234,16 @@ async function kitCounts(query: Query, { kit = [], rigs = [] }: Job): Promise<Co
 }
 
 /** Says whether all is as it was when it was looked at. */
-export function tokenOf({ shown, stations, lines }: Plan, file: string): string {
-  const state = JSON.stringify([
-    file,
-    shown,
-    [...stations.values()].map(({ id, revision, status, archived }) => [id, revision, status, archived]), // prettier-ignore
-    [...lines.values()].map(({ id, document, deleted }) => [id, document, deleted]),
-  ]);
-  return createHash('sha256').update(state).digest('hex');
+export async function tokenOf({ shown, stations, lines }: Plan, file: string): Promise<string> {
+  const breathe = breaths();
+  const hash = createHash('sha256').update(JSON.stringify([file, shown]));
+  for (const { id, revision, status, archived } of stations.values()) {
+    hash.update(JSON.stringify([id, revision, status, archived]));
+    await breathe();
+  }
+  for (const { id, document, deleted } of lines.values()) {
+    hash.update(JSON.stringify([id, document, deleted]));
+    await breathe();
+  }
+  return hash.digest('hex');
 }

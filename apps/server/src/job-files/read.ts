@@ -1,63 +1,53 @@
 import { randomUUID } from 'node:crypto';
-import type { Request } from 'express';
 import {
   JOB_LISTS,
   JobReader,
-  jobTooLarge,
   LARGEST_JOB_BYTES,
   type Job,
+  type JobList,
   type Problem,
 } from '@gangway/station';
+import type { Bounds } from '../bodies.js';
+import { breaths } from '../breath.js';
 import { Refusal } from '../problems.js';
+import { NotJson, piecesOf } from './pieces.js';
 
 /** A job’s file as it comes in. */
 
-export async function bodyOf(request: Request): Promise<Buffer> {
-  const tooLarge = (bytes: number): Refusal => new Refusal(413, `The file ${jobTooLarge(bytes)}.`);
-  const said = Number(request.headers['content-length'] ?? 0);
-  if (said > LARGEST_JOB_BYTES) throw tooLarge(said);
-  const chunks: Buffer[] = [];
-  let bytes = 0;
-  for await (const chunk of request as AsyncIterable<Buffer>) {
-    bytes += chunk.length;
-    if (bytes > LARGEST_JOB_BYTES) throw tooLarge(bytes);
-    chunks.push(chunk);
-  }
-  return Buffer.concat(chunks);
-}
+/** Twenty thousand stations of two hundred fields each. */
+export const A_JOB: Bounds = {
+  what: 'The file',
+  bytes: LARGEST_JOB_BYTES,
+  depth: 60,
+  members: 4_000_000,
+};
 
 const refused = (problems: readonly Problem[]): Refusal =>
   new Refusal(422, 'This is not a job that can be taken in.', { errors: [...problems] });
 
-/** Entries read between two looks at what else there is to do. */
-const AT_ONCE = 200;
+const NO_JSON = 'is not JSON; a job file is one JSON object in UTF-8';
+const NO_OBJECT = 'must be a JSON object with "format": "gangway.job"';
 
-/** A job from a file’s bytes; the server stays awake while it reads. */
+const isList = (name: string): name is JobList => JOB_LISTS.some((each) => each === name);
+
+/** A job from a file’s bytes, entry by entry; the server stays awake while it reads. */
 export async function readJob(bytes: Buffer): Promise<Job> {
-  let document: unknown;
-  try {
-    document = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
-  } catch {
-    throw refused([
-      { pointer: '', message: 'is not JSON; a job file is one JSON object in UTF-8' },
-    ]);
-  }
-  if (typeof document !== 'object' || document === null || Array.isArray(document)) {
-    throw refused([{ pointer: '', message: 'must be a JSON object with "format": "gangway.job"' }]);
-  }
   const reader = new JobReader();
-  for (const [name, value] of Object.entries(document)) {
-    const list = JOB_LISTS.find((each) => each === name);
-    if (!list || !Array.isArray(value)) {
-      reader.member(name, value);
-      continue;
+  const breathe = breaths();
+  try {
+    for (const piece of piecesOf(bytes, new Set(JOB_LISTS))) {
+      const { name } = piece;
+      if (piece.kind === 'member') reader.member(name, piece.value);
+      else if (!isList(name)) continue;
+      else if (piece.kind === 'list') reader.begin(name);
+      else if (!reader.full) reader.entry(name, piece.value);
+      await breathe();
     }
-    reader.begin(list);
-    for (const [i, entry] of value.entries()) {
-      if (reader.full) break;
-      reader.entry(list, entry);
-      if (i % AT_ONCE === AT_ONCE - 1) await new Promise((resolve) => setImmediate(resolve));
-    }
+  } catch (error) {
+    if (!(error instanceof NotJson)) throw error;
+    const begins = bytes.toString('utf8', 0, 100).trim();
+    const message = /^(?:\[|"|\d|null|true|false)/.test(begins) ? NO_OBJECT : NO_JSON;
+    throw refused([{ pointer: '', message }]);
   }
   const read = reader.finish();
   if (!read.ok) throw refused(read.problems);

@@ -2,10 +2,11 @@ import { createHash } from 'node:crypto';
 import { Router } from 'express';
 import * as z from 'zod';
 import type { Connection, Query } from '../database.js';
+import { bytesOf } from '../bodies.js';
 import { accept } from '../problems.js';
 import { idSchema } from '../requests.js';
 import { movedOn, planFor, tokenOf } from './plan.js';
-import { bodyOf, readJob, withNewIds } from './read.js';
+import { A_JOB, readJob, withNewIds } from './read.js';
 import { sendJob } from './send.js';
 import { takeIn } from './take.js';
 
@@ -29,7 +30,7 @@ export function jobFileRoutes(connection: Connection): Router {
 
   router.post('/', async (request, response) => {
     const { job: newId, ids, seen } = accept(asked, request.query);
-    const bytes = await bodyOf(request);
+    const bytes = await bytesOf(request, A_JOB);
     const read = await readJob(bytes);
     const file = ids === 'new' ? withNewIds(read) : read;
     const hash = createHash('sha256').update(bytes).digest('hex');
@@ -38,7 +39,7 @@ export function jobFileRoutes(connection: Connection): Router {
         const there = ids === 'new' ? await ownOf(within, newId) : null;
         if (there) return { taken: true, job: { id: newId, name: there, isNew: true } };
         const plan = await planFor(within, file, newId);
-        const token = tokenOf(plan, hash);
+        const token = await tokenOf(plan, hash);
         if (seen === undefined) return { taken: false, token, ...plan.shown };
         if (seen !== token) throw movedOn();
         await takeIn(within, file, plan);

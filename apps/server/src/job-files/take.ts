@@ -1,4 +1,5 @@
 import { migrated, sameField, type Job } from '@gangway/station';
+import { breaths } from '../breath.js';
 import type { Query } from '../database.js';
 import { insertAll } from '../documents/store.js';
 import { KIT } from '../kit.js';
@@ -60,10 +61,13 @@ async function takeStations(query: Query, job: Job, { shown, stations }: Plan): 
         ],
   );
   for (const part of parts(fresh)) await insertAll(query, STATIONS, part);
-  const changed = job.stations.filter(({ id, document }) => {
-    const row = stations.get(id);
-    return row && !sameField(migrated(row.document), document);
-  });
+  const breathe = breaths();
+  const changed: Job['stations'][number][] = [];
+  for (const each of job.stations) {
+    const row = stations.get(each.id);
+    if (row && !sameField(migrated(row.document), each.document)) changed.push(each);
+    await breathe();
+  }
   for (const part of parts(changed)) {
     // What was there before is kept for good: a person chose to go over it.
     await query(

@@ -38,7 +38,7 @@ export function FilterFields() {
       <Line
         name="Bellows"
         term="bellows-factor"
-        figure={fixed(report.bellows_stops, 2)}
+        figure={report.bellows_stops === null ? '–' : fixed(report.bellows_stops, 2)}
         unit={seen ? 'stops, the meter saw it' : 'stops'}
         rests={['exposure']}
         why={<Why reason="exposureTime" of="light lost to the bellows" />}

@@ -3,16 +3,12 @@ import { circlePicture, finderPicture, type SheetShape } from '@gangway/paper';
 import { useDeferredValue, useMemo, useRef } from 'react';
 import { Link } from 'react-router';
 import {
-  coverVerdict,
-  exposureReport,
-  exposureVerdict,
   faultSentence,
+  framesAsked,
   fixed,
-  focusVerdict,
   fStop,
   keptName,
   keptStation,
-  readingOf,
   STATUSES,
   type Station,
 } from '@gangway/station';
@@ -182,6 +178,9 @@ function StatusChoice({ stored, name }: { stored: StoredStation; name: string })
 
 const PICTURE = { x: 0, y: 0, width: 66, height: 42 };
 
+/** More frames than this are no drawing at this size, and a list has hundreds of lines. */
+const MOST_DRAWN = 100;
+
 const pictureOf = (station: Station): readonly SheetShape[] =>
   station.held_off || station.mosaic
     ? finderPicture(station, PICTURE)
@@ -194,7 +193,18 @@ const useLater = (station: Station): Station | null =>
 /** A station’s own small drawing: its circle with the frame in it, or the frames laid out. */
 function Thumb({ station }: { station: Station }) {
   const drawn = useLater(station);
-  const shapes = useMemo(() => (drawn ? pictureOf(drawn) : []), [drawn]);
+  const count = station.mosaic ? framesAsked(station.mosaic) : 1;
+  const shapes = useMemo(
+    () => (drawn && count <= MOST_DRAWN ? pictureOf(drawn) : []),
+    [drawn, count],
+  );
+  if (count > MOST_DRAWN) {
+    return (
+      <span className="flex h-[60px] w-[94px] shrink-0 flex-col items-center justify-center bg-stage text-[12px] text-quiet max-sm:h-11 max-sm:w-[70px]">
+        <span className="figure text-[16px]">{count}</span> frames
+      </span>
+    );
+  }
   return (
     <ShapesView
       shapes={shapes}
@@ -205,39 +215,14 @@ function Thumb({ station }: { station: Station }) {
   );
 }
 
-/** What stands beside the circle’s verdict: focus, frames, time. */
-function otherVerdicts(station: Station): string {
-  const focus = focusVerdict(station, readingOf(station));
-  const { exposure } = station;
-  const time = exposure ? exposureVerdict(station, exposureReport(station, exposure)) : null;
-  return [
-    `${focus.figure} ${focus.words}`,
-    ...(time && time.standing !== null ? [`${time.figure}, ${time.words}`] : []),
-  ].join(' · ');
-}
-
-function Others({ station }: { station: Station }) {
-  const told = useLater(station);
-  const others = useMemo(() => (told ? otherVerdicts(told) : ''), [told]);
-  return (
-    <span className="block min-h-[18px] truncate text-[12px] text-quiet max-sm:hidden">
-      {others}
-    </span>
-  );
-}
-
 function StationLine({ stored, number }: { stored: StoredStation; number: number }) {
   const kept = useMemo(() => keptStation(stored.document), [stored.document]);
   const to = `/jobs/${stored.jobId}/stations/${stored.id}/cover`;
-  const verdict = useMemo(
-    () => (kept.kind === 'broken' ? null : coverVerdict(kept.station, readingOf(kept.station))),
-    [kept],
-  );
-  if (kept.kind === 'broken' || !verdict) {
-    const why =
-      kept.kind === 'broken' && kept.faults[0]
-        ? faultSentence(kept.faults[0])
-        : 'Nothing can be worked out from it.';
+  const { digest } = stored;
+  if (kept.kind === 'broken') {
+    const why = kept.faults[0]
+      ? faultSentence(kept.faults[0])
+      : 'Nothing can be worked out from it.';
     return (
       <Link to={to} className="flex min-w-0 flex-1">
         <BrokenLine name={keptName(stored.document)} why={why} />
@@ -259,11 +244,19 @@ function StationLine({ stored, number }: { stored: StoredStation; number: number
           <span className="block truncate text-quiet">{rig(station)}</span>
         </span>
         <span className="w-72 min-w-0 sm:text-right">
-          <span className={`figure text-[20px] ${STANDING_TEXT[verdict.standing]}`}>
-            {verdict.figure}
-          </span>{' '}
-          <span className="text-[12px] text-quiet">{verdict.words}</span>
-          <Others station={station} />
+          {digest ? (
+            <>
+              <span className={`figure text-[20px] ${STANDING_TEXT[digest.standing]}`}>
+                {digest.figure}
+              </span>{' '}
+              <span className="text-[12px] text-quiet">{digest.words}</span>
+              <span className="block min-h-[18px] truncate text-[12px] text-quiet max-sm:hidden">
+                {digest.rest}
+              </span>
+            </>
+          ) : (
+            <span className="text-[12px] text-quiet">Open it to see how it stands</span>
+          )}
         </span>
       </span>
     </Link>

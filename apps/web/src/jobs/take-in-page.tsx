@@ -44,6 +44,7 @@ async function send(file: File, asked: Record<string, string>): Promise<Answer> 
   try {
     const response = await fetch(`/api/job-files?${new URLSearchParams(asked)}`, {
       method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
       body: file,
     });
     const body: unknown = await response.json();
@@ -60,7 +61,11 @@ async function send(file: File, asked: Record<string, string>): Promise<Answer> 
   } catch {
     return {
       kind: 'refused',
-      lines: ['The server does not answer. Nothing was taken in; try again.'],
+      lines: [
+        'seen' in asked
+          ? 'The server does not answer. Look at the job to see whether it was taken in; trying again takes it in once.'
+          : 'The server does not answer. Nothing was taken in; try again.',
+      ],
     };
   }
 }

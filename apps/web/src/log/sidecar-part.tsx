@@ -1,20 +1,13 @@
-import { useEffect, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { isDoubtful, type Logged } from '@gangway/station';
 import { saveBlob } from '../browser/save-file.js';
 import { fileName } from '../files/paper-choice.js';
 import { filesInFolder, type Found } from '../files/dropped-pictures.js';
 import { Button } from '../ui/button.js';
-import {
-  mayWrite,
-  prepare,
-  writeInto,
-  zipOf,
-  type Preparation,
-  type Prepared,
-  type WrittenOut,
-} from './sidecars.js';
+import { mayWrite, writeInto, zipOf, type Prepared, type WrittenOut } from './sidecars.js';
 import type { StationNames } from './table-edits.js';
 import type { Pictures } from './use-pictures.js';
+import { useSidecars } from './use-sidecars.js';
 
 interface Props {
   readonly job: string;
@@ -41,21 +34,33 @@ export function SidecarPart({ pending, ...rest }: Props & { readonly pending: nu
 /** Looked at first, then written. */
 function Sidecars({ job, lines, names, pictures, onFound }: Props) {
   const [unsure, setUnsure] = useState(false);
-  const [found, setFound] = useState<Preparation | null>(null);
   const [done, setDone] = useState<WrittenOut | null>(null);
   const [barred, setBarred] = useState(false);
   const [working, setWorking] = useState(false);
-  useEffect(() => {
-    let left = false;
-    const wanted = lines.filter((line) => unsure || !isDoubtful(line));
-    void prepare(job, wanted, names.byId, pictures, () => left).then((next) => {
-      if (!left && next) setFound(next);
-    });
-    return () => {
-      left = true;
-    };
-  }, [job, lines, names, pictures, unsure]);
-  if (!found) return null;
+  const wanted = useMemo(
+    () => lines.filter((line) => unsure || !isDoubtful(line)),
+    [lines, unsure],
+  );
+  const { found, progress, stopped, stop } = useSidecars({
+    job,
+    lines: wanted,
+    stations: names.byId,
+    pictures,
+  });
+  if (!found) {
+    return (
+      <section aria-label="Sidecars" className={FRAME}>
+        <h2 className={HEAD}>Sidecars</h2>
+        {stopped && <p className="pt-1">Stopped: nothing was read or written.</p>}
+        {progress && (
+          <p role="status" className="flex items-center gap-3 pt-1 text-quiet">
+            Reading sidecars, {progress.done} of {progress.of}
+            <Button onClick={stop}>Stop</Button>
+          </p>
+        )}
+      </section>
+    );
+  }
   const fresh = found.ready.filter(({ kind }) => kind !== 'same');
   const { folder } = pictures;
   const write = async (): Promise<void> => {

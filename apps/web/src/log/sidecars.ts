@@ -1,8 +1,5 @@
 import { Zip, ZipPassThrough } from 'fflate';
-import { mergeSidecar, sidecarPlan, sidecarText, Unreadable, type Written } from '@gangway/sidecar';
-import type { Logged, Station } from '@gangway/station';
-import type { Picture } from './picture-files.js';
-import type { Pictures } from './use-pictures.js';
+import { sidecarText, type Written } from '@gangway/sidecar';
 
 /** Sidecars of what was matched: looked at, then written. */
 
@@ -26,61 +23,13 @@ export interface Preparation {
 const STRETCH_MS = 12;
 
 /** Gives the page a turn now and then. */
-export function turns(): () => Promise<void> {
+function turns(): () => Promise<void> {
   let since = performance.now();
   return async () => {
     if (performance.now() - since < STRETCH_MS) return;
     await new Promise((resolve) => setTimeout(resolve));
     since = performance.now();
   };
-}
-
-/** What would be written for lines whose pictures are here. */
-export async function prepare(
-  job: string,
-  lines: readonly Logged[],
-  stations: ReadonlyMap<string, Station>,
-  { pictures, sidecars }: Pick<Pictures, 'pictures' | 'sidecars'>,
-  isLeft: () => boolean,
-): Promise<Preparation | null> {
-  const turn = turns();
-  const byName = new Map<string, Picture[]>();
-  for (const picture of pictures) {
-    for (const name of picture.names) byName.set(name, [...(byName.get(name) ?? []), picture]);
-  }
-  const here = lines.filter(({ file }) => file !== undefined && byName.has(file));
-  const { sidecars: planned, without } = sidecarPlan(job, here, stations);
-  const ready: Prepared[] = [];
-  const refused = without.map(({ line, why }) => ({ name: line.file!, why }));
-  for (const { name, line, wanted } of planned) {
-    await turn();
-    if (isLeft()) return null;
-    const own = byName.get(line.file!)!;
-    const [picture] = own;
-    if (own.length > 1 || !picture) {
-      refused.push({ name, why: 'Pictures in several folders have this name; take one folder at a time.' }); // prettier-ignore
-      continue;
-    }
-    const there = sidecars.get(picture.key);
-    try {
-      const existing = there ? sidecarText(new Uint8Array(await there.file.arrayBuffer())) : null;
-      const result = mergeSidecar(existing, wanted);
-      if (!result.ok) throw new Unreadable(result.message);
-      const { text, changed, written, stays } = result.merged;
-      ready.push({
-        path: there?.path ?? `${picture.folder}${name}`,
-        existing,
-        text,
-        kind: existing === null ? 'new' : changed ? 'changed' : 'same',
-        written,
-        stays,
-      });
-    } catch (error) {
-      const why = error instanceof Unreadable ? error.message : 'It cannot be read any more.';
-      refused.push({ name: there?.path ?? name, why: `${why} It is left as it is.` });
-    }
-  }
-  return { ready, refused };
 }
 
 /** A path inside an archive: never out of the folder it is unpacked in. */

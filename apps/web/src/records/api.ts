@@ -6,7 +6,10 @@ import {
   jobShape,
   listedJobsShape,
   refusalShape,
+  historySetShape,
+  historyShape,
   revisionsShape,
+  type HistoryLook,
   stationPageShape,
   storedRevisionShape,
   storedStationShape,
@@ -197,6 +200,18 @@ export const api = createApi({
       extraOptions: SENT_AGAIN,
       invalidatesTags: ['Revisions'],
     }),
+    /** How saves are kept, and what keeping so many of the newest whole would take away. */
+    history: build.query<HistoryLook, number | null>({
+      responseSchema: historyShape,
+      query: (whole) => (whole === null ? 'history' : `history?whole=${whole}`),
+      keepUnusedDataFor: 0,
+      providesTags: ['Revisions'],
+    }),
+    setHistory: build.mutation<{ gone: number | null }, { thin: boolean; whole: number }>({
+      responseSchema: historySetShape,
+      query: (body) => ({ url: 'history', method: 'PUT', body }),
+      invalidatesTags: ['Revisions'],
+    }),
   }),
 });
 
@@ -221,6 +236,8 @@ export const {
   useRevisionsQuery,
   useRevisionQuery,
   useNameRevisionMutation,
+  useHistoryQuery,
+  useSetHistoryMutation,
 } = api;
 
 /** Whether trying the same again may help: the server or its database is away. */

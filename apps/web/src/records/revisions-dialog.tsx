@@ -10,6 +10,7 @@ import {
   useRevisionsQuery,
   type Kept,
 } from './api.js';
+import { HistorySetting } from './history-setting.js';
 import type { ListedRevision } from './shapes.js';
 
 interface Props {
@@ -42,9 +43,7 @@ export default function RevisionsDialog(props: Props) {
           onMore={index === parts.length - 1 ? (next) => setParts([...parts, next]) : null}
         />
       ))}
-      <p className="mt-3 text-[13px] text-quiet">
-        After a day the last save of each spell of work is kept. One with a name is kept for good.
-      </p>
+      <HistorySetting />
       <NameDialog
         open={naming !== null}
         title={`Name version ${naming?.revision ?? ''}`}

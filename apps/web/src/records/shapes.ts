@@ -30,7 +30,27 @@ export const storedStationShape = storedShape.extend({
   jobId: z.string(),
   createdAt: z.string(),
   status: z.enum(STATUSES),
+  /** What the list shows, worked out with the save; null where nothing can be. */
+  digest: z
+    .object({
+      standing: z.enum(['within', 'costs', 'outside']),
+      figure: z.string(),
+      words: z.string(),
+      rest: z.string(),
+    })
+    .nullish()
+    .catch(null),
 });
+
+/** How long saves are kept, and what a setting would take away. */
+export const historyShape = z.object({
+  thin: z.boolean(),
+  whole: z.number(),
+  tried: z.number(),
+  would: z.object({ saves: z.number(), of: z.number(), documents: z.number() }),
+});
+export type HistoryLook = z.infer<typeof historyShape>;
+export const historySetShape = z.object({ gone: z.number().nullable() });
 
 /** A part of a job's stations, and how many there are in all. */
 export const stationPageShape = z.object({

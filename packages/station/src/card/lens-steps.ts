@@ -191,7 +191,7 @@ const openedWide = ({ aperture, lens }: Station): boolean =>
 
 export const stopSteps = ({ station, report }: Told): CardStep[] => {
   const acts = report.focus.effective_f_number;
-  const acting = Math.abs(acts / station.aperture - 1) > 0.1;
+  const acting = acts !== null && Math.abs(acts / station.aperture - 1) > 0.1;
   const says =
     station.lens.iris === 'none'
       ? 'It has no iris'

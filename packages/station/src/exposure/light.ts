@@ -10,6 +10,7 @@ import {
 } from '@gangway/optics';
 import type { Exposure, Station } from '../document/station.js';
 import { setupOf } from '../optical/setup.js';
+import { finite } from '../words/finite.js';
 
 /** What the meter read, and what stands between that and the shutter, in stops. */
 export interface Light {
@@ -18,7 +19,8 @@ export interface Light {
   /** From the metered aperture and sensitivity to those of the station. */
   readonly apertureStops: number;
   readonly isoStops: number;
-  readonly bellowsStops: number;
+  /** Null where no image is formed. */
+  readonly bellowsStops: number | null;
   readonly multiplierStops: number;
   readonly filterStops: number;
   /** Filters, and by hand the bellows and multipliers too. */
@@ -68,17 +70,17 @@ export function lightOf(station: Station, exposure: Exposure): Light {
   const { meter, filters = [], compensation_stops: compensationStops = 0 } = exposure;
   const fNumber = meteredFNumber(station);
   const magnification = magnificationAt(s.focalLengthMm, s.axis[2], s.imageDistanceMm);
-  const bellows = bellowsStops(magnification, s.pupilRatio);
+  const bellows = finite(bellowsStops(magnification, s.pupilRatio));
   const factor = station.chain.reduce(
     (all, part) => (part.kind === 'multiplier' ? all * part.factor : all),
     1,
   );
   const multiplier = multiplierStops(factor);
   const filter = filters.reduce((sum, { stops }) => sum + stops, 0);
-  const added = filter + (meter?.through_lens ? 0 : bellows + multiplier);
+  const added = filter + (meter?.through_lens ? 0 : (bellows ?? 0) + multiplier);
   const [byAperture, byIso] = [apertureStops(aperture, fNumber), isoStopsOf(exposure)];
   return {
-    meteredS: meter ? meteredTime(meter, fNumber) : null,
+    meteredS: meter && bellows !== null ? meteredTime(meter, fNumber) : null,
     apertureStops: byAperture,
     isoStops: byIso,
     bellowsStops: bellows,

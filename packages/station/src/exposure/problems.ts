@@ -27,6 +27,9 @@ const pastTable: Look = ({ exposure: { reciprocity }, report }) => {
   return past === 0 ? [] : warn('bracket_past_table', { count: past, endS: end });
 };
 
+const noImage: Look = ({ report }) =>
+  report.bellows_stops === null ? stop('no_image', null) : [];
+
 const tooShort: Look = ({ station, exposure: { shutter }, report }) => {
   const fastest = shutter?.fastest_s;
   if (fastest === undefined || report.given_s === null) return [];
@@ -148,6 +151,7 @@ const held: Look = ({ station: { held_off: hand }, exposure: { meter, flash } })
 
 /** Every fault that an exposure may have. To add one: write it above and list it here. */
 const LOOKS: readonly Look[] = [
+  noImage,
   pastTable,
   tooShort,
   flashOver,

@@ -71,7 +71,7 @@ export function exposureSteps(
     go(
       'bellows',
       `Bellows${typeof far === 'number' ? `, focused at ${distance(far, units)}` : ''}`,
-      light.bellowsStops,
+      light.bellowsStops ?? 0,
     );
     go('multiplier', light.multiplierStops < 0 ? 'Reducer' : 'Converter', light.multiplierStops);
   }

@@ -5,7 +5,8 @@ export const USUAL_STEPS = 'third';
 
 /** What an exposure comes to, before anything is said against it. */
 export interface Worked {
-  bellows_stops: number;
+  /** Null where the sensor stands at or before the exit pupil: no image is formed. */
+  bellows_stops: number | null;
   multiplier_stops: number;
   filter_stops: number;
   /** Filters, and with a hand-held meter bellows and multipliers. */

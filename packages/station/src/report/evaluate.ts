@@ -4,6 +4,7 @@ import { facadeWays } from '../facade/ways/index.js';
 import { exposureReport } from '../exposure/report.js';
 import { WISH_STEPS } from '../mosaic/offers/index.js';
 import { mosaicReport } from '../mosaic/offers/report.js';
+import { finiteThroughout } from './invariants.js';
 import { readings } from './readings.js';
 import type { Readings, Report } from './report.js';
 import type { Station } from '../document/station.js';
@@ -34,7 +35,7 @@ export function evaluate(station: Station, budget: Budget = newBudget(ALL_STEPS)
     ...(station.exposure ? { exposure: exposureReport(station, station.exposure) } : {}),
     ...(station.mosaic ? { mosaic: mosaicReport(station, station.mosaic, budget) } : {}),
   };
-  if (!facade) return searched;
+  if (!facade) return finiteThroughout(searched);
   const ways_out = seenWhole(station, read) ? [] : facadeWays(station);
-  return { ...searched, facade: { ...facade, ways_out } };
+  return finiteThroughout({ ...searched, facade: { ...facade, ways_out } });
 }

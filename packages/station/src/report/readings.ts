@@ -24,6 +24,7 @@ import type { Station } from '../document/station.js';
 import { rigReport } from '../rig/report.js';
 import { setupOf, type Setup } from '../optical/setup.js';
 import { reportPerspective } from '../optical/perspective.js';
+import { NO_IMAGE } from '../words/exposure-problems.js';
 import { finite } from '../words/finite.js';
 
 /** Every section by its name: worked out from a setup alone. Undefined where a station has none. */
@@ -182,7 +183,9 @@ function focus(s: Setup): Report['focus'] {
   const { focalLengthMm: f, imageDistanceMm: v, fNumber, cocMm, pupilRatio } = s;
   const axisZ = s.axis[2];
   const magnification = magnificationAt(f, axisZ, v);
-  const acting = effectiveFNumber(fNumber, magnification, pupilRatio) * s.factor;
+  const bellows = finite(bellowsStops(magnification, pupilRatio));
+  const acting =
+    bellows === null ? null : effectiveFNumber(fNumber, magnification, pupilRatio) * s.factor;
   const depth = depthOfField(s.pupil, v, fNumber, cocMm);
   const plane = planeOfSharpFocus(f, s.axis, v);
   return {
@@ -190,7 +193,7 @@ function focus(s: Setup): Report['focus'] {
     magnification: magnification * s.factor,
     extension_mm: v - f,
     effective_f_number: acting,
-    bellows_stops: bellowsStops(magnification, pupilRatio),
+    bellows_stops: bellows,
     hinge_mm: finite(hingeDistanceMm(f, s.axis)),
     hyperfocal_m: hyperfocalMm(f, fNumber, cocMm) / 1000,
     near_m: finite(depth.nearMm / 1000),
@@ -199,6 +202,7 @@ function focus(s: Setup): Report['focus'] {
       normal: [plane.normal[0] + 0, plane.normal[1] + 0, plane.normal[2] + 0],
       distance_mm: finite(plane.distanceMm),
     },
-    airy_um: airyDiameterUm(acting),
+    airy_um: acting === null ? null : airyDiameterUm(acting),
+    ...(acting === null ? { no_image: NO_IMAGE } : {}),
   };
 }

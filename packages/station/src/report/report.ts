@@ -33,14 +33,17 @@ export interface Report {
     image_distance_mm: number;
     magnification: number;
     extension_mm: number;
-    effective_f_number: number;
-    bellows_stops: number;
+    /** Null, as the next and the last, where no image is formed. */
+    effective_f_number: number | null;
+    bellows_stops: number | null;
     hinge_mm: number | null;
     hyperfocal_m: number;
     near_m: number | null;
     far_m: number | null;
     plane: { normal: [number, number, number]; distance_mm: number | null };
-    airy_um: number;
+    airy_um: number | null;
+    /** Why those are null. */
+    no_image?: string;
   };
   perspective: PerspectiveReport;
   facade?: FacadeReport & { ways_out: FacadeWay[] };

@@ -2,8 +2,13 @@ import { fStop, fixed, stops, trimmed } from './format.js';
 import type { Found } from './findings.js';
 import { timeSaid } from './times.js';
 
+/** At a magnification of minus the pupil ratio the sensor stands in the exit pupil itself. */
+export const NO_IMAGE =
+  'The sensor stands at or before the exit pupil of the lens: no image is formed there. Draw the lens out.';
+
 /** What is said of an exposure's problems. */
 export const EXPOSURE_SAYS = {
+  no_image: (_: null) => NO_IMAGE,
   past_table: ({ endS, timeS }: { endS: number; timeS: number }) =>
     `The film’s table ends at ${timeSaid(endS)} metered; ${timeSaid(timeS)} is past it, and nobody measured that. Open up, take a faster film, or test it and add the entry.`,
   bracket_past_table: ({ count, endS }: { count: number; endS: number }) =>

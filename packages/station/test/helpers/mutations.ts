@@ -4,6 +4,7 @@ import {
   figuresOf,
   isWhole,
   mountsOf,
+  notFinite,
   parseKitItem,
   parseRig,
   parseStation,
@@ -196,17 +197,6 @@ function mended(document: unknown, read: Result<unknown>, random: () => number):
       where < 0.35 ? least : where < 0.7 ? most : least! + (most! - least!) * random() ** 3;
   }
   return root;
-}
-
-/** A number that JSON cannot say, if there is one: where it stands. */
-export function notFinite(value: unknown, pointer = ''): string | null {
-  if (typeof value === 'number') return Number.isFinite(value) ? null : `${pointer}: ${value}`;
-  if (!isJson(value)) return null;
-  for (const [key, inner] of Object.entries(value)) {
-    const found = notFinite(inner, `${pointer}/${key}`);
-    if (found) return found;
-  }
-  return null;
 }
 
 export interface Found {
