@@ -1,6 +1,8 @@
 import { Router, type Response } from 'express';
 import * as z from 'zod';
 import {
+  FAR_OFF_S,
+  instantMs,
   loadedListSchema,
   logChangesSchema,
   parseLogged,
@@ -40,7 +42,11 @@ interface Outcome {
 }
 
 const since = z.object({ since: whole(0, Number.MAX_SAFE_INTEGER, 0) });
-const asked = z.object({ changes: logChangesSchema });
+const asked = z.object({
+  changes: logChangesSchema,
+  /** The device’s own clock when it sent them, ms since 1970. */
+  now: z.number().optional(),
+});
 
 /** Lines fetched at a time: enough to be quick, few enough to keep no more than a part in memory. */
 const PAGE = 2000;
@@ -58,12 +64,18 @@ export function logRoutes(connection: Connection): Router {
 
   router.post('/', async (request, response) => {
     const job = jobOf(request.params);
-    const { changes } = accept(asked, request.body);
-    response.json(await transact((within) => carryOut(within, job, changes as LogChange[])));
+    const { changes, now } = accept(asked, request.body);
+    const offS = now === undefined ? 0 : Math.round((Date.now() - now) / 1000);
+    const all = changes as LogChange[];
+    response.json(await transact((within) => carryOut(within, job, all, offS)));
   });
 
   return router;
 }
+
+/** What was logged by a clock that is far off is marked so; a person decides what it means. */
+const withClock = (line: Logged, offS: number): Logged =>
+  Math.abs(offS) < FAR_OFF_S ? line : { clock_off_s: offS, ...line };
 
 async function headOf(query: Query, job: string) {
   const [row] = await query<{ films: unknown; latest: string; total: number }>(
@@ -107,7 +119,7 @@ const tell = (query: Query, job: string, latest: number): Promise<unknown> =>
     JSON.stringify({ table: 'logs', id: job, revision: latest }),
   ]);
 
-async function carryOut(query: Query, job: string, changes: readonly LogChange[]) {
+async function carryOut(query: Query, job: string, changes: readonly LogChange[], offS: number) {
   // One at a time in a job, so that lines get their places in the order they come.
   const [own] = await query<{ films: unknown }>(
     'select films from jobs where id = $1 for no key update',
@@ -120,18 +132,23 @@ async function carryOut(query: Query, job: string, changes: readonly LogChange[]
     [changes.map(({ id }) => id)],
   );
   const stations = await query<{ id: string }>('select id from stations where job_id = $1', [job]);
-  const work = new Work(job, rows, new Set(stations.map(({ id }) => id)), own.films ?? []);
+  const work = new Work(job, rows, new Set(stations.map(({ id }) => id)), own.films ?? [], offS);
   const results = changes.map((change) => work.take(change));
   const { latest: before } = await headOf(query, job);
-  const latest = await store(query, job, work);
+  const stored = await store(query, job, work);
+  const placed = await placeByTime(query, job, [...work.added]);
+  const latest = placed ? (await headOf(query, job)).latest : stored;
   if (work.touched.size > 0 || work.filmsChanged) await tell(query, job, latest);
-  return { before, latest, results };
+  // Where lines came to stand elsewhere than last, the page looks anew.
+  return { before: placed ? -1 : before, latest, results };
 }
 
 /** The lines that changes are about, as they come to stand. */
 class Work {
   readonly lines: Map<string, { document: Logged; position: number | null; deleted: boolean }>;
   readonly touched = new Set<string>();
+  /** Lines that were not there before. */
+  readonly added = new Set<string>();
   filmsChanged = false;
   private readonly elsewhere: ReadonlySet<string>;
 
@@ -140,6 +157,8 @@ class Work {
     rows: readonly Row[],
     private readonly stations: ReadonlySet<string>,
     public films: unknown,
+    /** How far off the clock of the device is, s. */
+    private readonly offS: number,
   ) {
     const own = rows.filter(({ job_id }) => job_id === job);
     this.lines = new Map(own.map(({ id, ...line }) => [id, line]));
@@ -181,7 +200,7 @@ class Work {
   }
 
   private add(id: string, given: Logged): Outcome {
-    const read = parseLogged(given);
+    const read = parseLogged(withClock(given, this.offS));
     if (!read.ok) {
       const [{ pointer, message }] = read.problems as [{ pointer: string; message: string }];
       return { id, outcome: 'refused', message: `${pointer.slice(1)} ${message}.` };
@@ -189,7 +208,10 @@ class Work {
     if (read.value.id !== id) return { id, outcome: 'refused', message: 'id must be the line’s own.' }; // prettier-ignore
     const document = this.known(read.value);
     // Sent twice is one; what was done to it since stays.
-    if (!this.lines.has(id)) this.put(id, { document, position: null, deleted: false });
+    if (!this.lines.has(id)) {
+      this.put(id, { document, position: null, deleted: false });
+      this.added.add(id);
+    }
     return sameField(document, given) ? { id, outcome: 'done' } : { id, outcome: 'done', document };
   }
 
@@ -256,6 +278,73 @@ export async function storeLines(
      where exposures.job_id = excluded.job_id`,
     [job, JSON.stringify(rows)],
   );
+}
+
+interface Placed {
+  readonly id: string;
+  readonly position: number;
+  readonly ms: number;
+}
+
+/** Less room than this between two lines, and all of the job are spaced anew. */
+const LEAST_ROOM = 1e-6;
+
+/**
+ * Lines stand by time, whichever device they come from: one that was made before others that are there
+ * goes before them. Most come as the last, and cost one look.
+ * @returns whether any was placed elsewhere than last
+ */
+async function placeByTime(query: Query, job: string, ids: readonly string[]): Promise<boolean> {
+  if (ids.length === 0) return false;
+  const timed = (where: string): Promise<Placed[]> =>
+    query<{ id: string; position: number; at: string; off: number | null }>(
+      `select id, position, document->>'at' as at, (document->>'clock_off_s')::float as off
+       from exposures where job_id = $1 and ${where}`,
+      [job, ids],
+    ).then((rows) =>
+      rows.map(({ id, position, at, off }) => ({
+        id,
+        position,
+        ms: instantMs({ at, clock_off_s: off ?? undefined }),
+      })),
+    );
+  const fresh = await timed('id = any($2::uuid[]) order by position');
+  const [last] = await timed('id <> all($2::uuid[]) order by position desc limit 1');
+  if (!last || fresh.every(({ ms }) => ms >= last.ms)) return false;
+  const there = await timed('id <> all($2::uuid[]) order by position');
+  /** For each place after a line that is there, counted from 0, the new ones that come to it. */
+  const comers = new Map<number, Placed[]>();
+  for (const each of fresh.toSorted((a, b) => a.ms - b.ms)) {
+    const at = there.findLastIndex(({ ms }) => ms <= each.ms);
+    comers.set(at, [...(comers.get(at) ?? []), each]);
+  }
+  const moved: { id: string; position: number }[] = [];
+  let crowded = false;
+  for (const [at, lines] of comers) {
+    const low = there[at]?.position ?? (there[0]?.position ?? 1) - 1;
+    const high = there[at + 1]?.position ?? low + lines.length + 1;
+    const step = (high - low) / (lines.length + 1);
+    crowded ||= step < LEAST_ROOM;
+    lines.forEach(({ id }, i) => moved.push({ id, position: low + step * (i + 1) }));
+  }
+  if (crowded) {
+    moved.length = 0;
+    for (let at = -1; at < there.length; at++) {
+      for (const { id } of [...(at < 0 ? [] : [there[at]!]), ...(comers.get(at) ?? [])]) {
+        moved.push({ id, position: moved.length + 1 });
+      }
+    }
+  }
+  await query(
+    `with given as (
+       select *, row_number() over () as nth
+       from jsonb_to_recordset($2::jsonb) as given (id uuid, position float)
+     ), there as (select coalesce(max(seq), 0) as latest from exposures where job_id = $1)
+     update exposures set position = given.position, seq = there.latest + given.nth
+     from given, there where exposures.id = given.id`,
+    [job, JSON.stringify(moved)],
+  );
+  return true;
 }
 
 /** Lines of a station that is deleted for good stay, without it. */

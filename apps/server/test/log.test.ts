@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { newStation, type LogChange, type Logged } from '@gangway/station';
+import { movedMoment, newStation, type LogChange, type Logged } from '@gangway/station';
 import { loadDemo } from '../src/demo.js';
 import { database, serve, type Running } from './helpers.js';
 
@@ -141,6 +141,67 @@ describe('the log', () => {
     expect(body.results[0].message).toBe('This line is in the log of another job.');
     expect((await send(job, [{ id: mine.id }] as never)).status).toBe(422);
     expect((await send(newId(), [])).status).toBe(404);
+  });
+});
+
+describe('clocks of devices', () => {
+  const line = (at: string): Logged => ({ id: newId(), at, planned: true });
+  const post = (job: string, lines: readonly Logged[], now?: number) =>
+    running.ask('POST', `jobs/${job}/log`, {
+      changes: lines.map((each) => ({ id: each.id, add: each })),
+      ...(now === undefined ? {} : { now }),
+    });
+  const newJob = async (): Promise<string> =>
+    (await running.ask('POST', 'jobs', { name: 'Clocks' })).body.id;
+  const read = async (job: string): Promise<Logged[]> =>
+    (await (await fetch(`${running.address}/api/jobs/${job}/log`)).text())
+      .trim()
+      .split('\n')
+      .slice(1)
+      .map((text) => (JSON.parse(text) as { document: Logged }).document);
+  const YEAR_MS = 365.25 * 86_400_000;
+
+  test('a tap by one that is ten years ahead, or lost, is taken and marked', async () => {
+    const job = await newJob();
+    for (const [at, nowMs] of [
+      [new Date(Date.now() + 10 * YEAR_MS).toISOString(), Date.now() + 10 * YEAR_MS],
+      ['1970-01-01T01:03:00+01:00', 180_000],
+    ] as const) {
+      const tap = line(at.replace(/\.\d+Z$/, 'Z'));
+      const { status, body } = await post(job, [tap], nowMs);
+      expect(status).toBe(200);
+      const [{ outcome, document }] = body.results;
+      expect(outcome).toBe('done');
+      // Off by what the server’s own clock says, to the seconds a request takes.
+      expect(Math.abs(document.clock_off_s - (Date.now() - nowMs) / 1000)).toBeLessThan(30);
+      const right = movedMoment(document.at, document.clock_off_s)!;
+      expect(Math.abs(Date.parse(right) - Date.now())).toBeLessThan(60_000);
+    }
+    const near = line(new Date().toISOString().replace(/\.\d+Z$/, 'Z'));
+    expect((await post(job, [near], Date.now() - 60_000)).body.results[0]).toEqual({
+      id: near.id,
+      outcome: 'done',
+    });
+  });
+
+  test('lines of two devices stand by time, however late they come', async () => {
+    const job = await newJob();
+    const at = (minute: number): string => `2026-05-14T09:${String(minute).padStart(2, '0')}:00Z`;
+    const [one, two] = [[0, 10, 20, 50].map(at), [5, 12, 14, 21, 49, 55].map(at)];
+    await post(job, one.map(line));
+    // The other one was out of reach: its lines come all at once, later, in its own zone.
+    const zoned = two.map((each) =>
+      movedMoment(each, 0)!.replace('09:', '11:').replace('Z', '+02:00'),
+    );
+    const { body } = await post(job, zoned.map(line));
+    expect(body.before).toBe(-1);
+    const minutes = (await read(job)).map((each) => new Date(each.at).getUTCMinutes());
+    expect(minutes).toEqual([0, 5, 10, 12, 14, 20, 21, 49, 50, 55]);
+    // Many times into one gap: room is made.
+    for (let n = 0; n < 60; n++) await post(job, [line('2026-05-14T09:30:00Z')]);
+    const all = (await read(job)).map((each) => new Date(each.at).getUTCMinutes());
+    expect(all).toEqual([...all].sort((a, b) => a - b));
+    expect(all).toHaveLength(70);
   });
 });
 

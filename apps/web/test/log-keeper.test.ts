@@ -22,7 +22,12 @@ const answerTo = (changes: readonly LogChange[]): object => ({
 });
 
 /** A browser in which other tabs left something, and a server that is away for the first `missing` requests. */
-function browser(left: Record<string, Outbox>, missing = 0, alive: readonly string[] = []) {
+function browser(
+  left: Record<string, Outbox>,
+  missing = 0,
+  alive: readonly string[] = [],
+  keeps = true,
+) {
   const kept = new Map<string, unknown>(Object.entries(left));
   const shelf = { length: 0, key: () => null, getItem: () => null, setItem: () => { throw new Error('full'); }, removeItem: () => {} }; // prettier-ignore
   const room: Roomy = {
@@ -47,8 +52,11 @@ function browser(left: Record<string, Outbox>, missing = 0, alive: readonly stri
     }) as typeof fetch,
     wait: () => new Promise((resolve) => setTimeout(resolve)),
     now: () => 9,
+    keeps: () => keeps,
   });
-  return { keeper, kept, sent };
+  const said = (): string =>
+    log?.save.kind === 'away' || log?.save.kind === 'stopped' ? log.save.message : '';
+  return { keeper: { ...keeper, close: () => void (log = null) }, kept, sent, said };
 }
 
 const outbox = (keptAt: number, ...waiting: LogChange[]): Outbox => ({
@@ -125,6 +133,7 @@ test('what another hand added in between is fetched, not passed over', async () 
     }) as typeof fetch,
     wait: () => new Promise((resolve) => setTimeout(resolve)),
     now: () => 9,
+    keeps: () => true,
   });
   await keeper.open(job);
   keeper.change({ label: 'Shot', changes: [{ id: line(2).id, add: line(2) }] });
@@ -132,4 +141,17 @@ test('what another hand added in between is fetched, not passed over', async () 
   await settled(() => now().latest === 7);
   expect(asked.slice(0, 2).map((each) => each.split('=')[1])).toEqual(['0', '5']);
   expect(linesOf(now())).toEqual([line(1), line(2)]);
+});
+
+test('where the browser keeps nothing, the sentence does not say that it does', async () => {
+  for (const [keeps, words] of [
+    [true, 'Everything is kept here'],
+    [false, 'this browser keeps nothing: leave this page open'],
+  ] as const) {
+    const { keeper, said } = browser({}, Infinity, [], keeps);
+    void keeper.open(jobOf(7));
+    await settled(() => said().includes('does not answer'));
+    expect(said()).toContain(words);
+    keeper.close();
+  }
 });

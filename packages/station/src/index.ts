@@ -29,6 +29,7 @@ export {
 export { CARES, type CareKind } from './document/stand.js';
 export * from './document/status.js';
 export * from './document/variants.js';
+export * from './words/cells.js';
 export * from './words/diffraction.js';
 export * from './words/format.js';
 export * from './words/times.js';

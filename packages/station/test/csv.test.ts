@@ -1,8 +1,10 @@
+import fc from 'fast-check';
 import {
   circleFromRow,
   circleTableOf,
   columnsOf,
   guessMapping,
+  guarded,
   guessTable,
   itemFromRow,
   readField,
@@ -15,6 +17,7 @@ import {
   type KitItem,
   type KitItemOf,
 } from '../src/index.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
 import { item, KIT } from './helpers/gear.js';
 
 const lens = item('Shift 24 f/3.5').document as KitItemOf<'lens'>;
@@ -145,5 +148,65 @@ describe('single fields', () => {
     ['iris', 'set on the lens', 'mechanical'],
   ])('%s takes “%s”', (path, text, value) => {
     expect(readField(field(path), text)).toEqual({ ok: true, value });
+  });
+});
+
+describe('cells that a table program would run', () => {
+  const sign = fc.constantFrom(
+    '=',
+    '+',
+    '-',
+    '@',
+    '\u2212',
+    '\uff1d',
+    '\uff0b',
+    '\uff0d',
+    '\uff20',
+  );
+  const passed = fc.string({
+    unit: fc.constantFrom(
+      ' ',
+      '\t',
+      '\r',
+      '\n',
+      '\u2028',
+      '\u2029',
+      '\u00a0',
+      '\u200b',
+      '\ufeff',
+      '\u0000',
+    ),
+    maxLength: 4,
+  });
+
+  it('are guarded whatever stands before or after the sign', () => {
+    fc.assert(
+      fc.property(passed, sign, fc.string(), (before, mark, after) => {
+        const cell = `${before}${mark}${after}x`;
+        expect(guarded(cell)).toBe(`'${cell}`);
+        expect(guarded(`${before}${mark}\n1+1`).startsWith("'")).toBe(true);
+      }),
+      { numRuns: runs(500) },
+    );
+    for (const plain of ['West front', '1/250', '3:2', 'a=b', '', '12']) {
+      expect(guarded(plain)).toBe(plain);
+    }
+  });
+
+  it('stay figures where they are figures', () => {
+    for (const figure of ['-2.5', '+3', '-1e-3', '-.5', '-2,5', '1.5']) {
+      expect(guarded(figure)).toBe(figure);
+    }
+  });
+
+  it('read back as they were', () => {
+    const any = fc.tuple(passed, fc.option(sign), fc.constantFrom('', "'", "''"), fc.string());
+    fc.assert(
+      fc.property(any, fc.boolean(), ([before, mark, quote, rest], first) => {
+        const cell = first ? `${quote}${before}${mark ?? ''}${rest}` : `${before}${quote}${rest}`;
+        expect(unguarded(guarded(cell))).toBe(cell);
+      }),
+      { numRuns: runs(1000) },
+    );
   });
 });

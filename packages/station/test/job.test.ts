@@ -127,18 +127,18 @@ describe('the job file', () => {
     ],
     [
       'a clock that was never set',
-      { exposures: [exposure(1, { at: '1970-01-01T00:00:00Z' })] },
-      '/exposures/0/at: must be a time from 1990 to 2199 with its offset, like 2026-05-14T09:30:00+02:00, not "1970-01-01T00:00:00Z"',
+      { exposures: [exposure(1, { at: '1969-12-31T00:00:00Z' })] },
+      '/exposures/0/at: must be a time from 1970 to 2199 with its offset, like 2026-05-14T09:30:00+02:00, not "1969-12-31T00:00:00Z"',
     ],
     [
       'a day that is not',
       { exposures: [exposure(1, { at: '2026-02-30T00:00:00Z' })] },
-      '/exposures/0/at: must be a time from 1990 to 2199 with its offset, like 2026-05-14T09:30:00+02:00, not "2026-02-30T00:00:00Z"',
+      '/exposures/0/at: must be a time from 1970 to 2199 with its offset, like 2026-05-14T09:30:00+02:00, not "2026-02-30T00:00:00Z"',
     ],
     [
       'a time without its offset',
       { exposures: [exposure(1, { at: '2026-02-03T00:00:00' })] },
-      '/exposures/0/at: must be a time from 1990 to 2199 with its offset, like 2026-05-14T09:30:00+02:00, not "2026-02-03T00:00:00"',
+      '/exposures/0/at: must be a time from 1970 to 2199 with its offset, like 2026-05-14T09:30:00+02:00, not "2026-02-03T00:00:00"',
     ],
   ])('refuses %s', (_, more, problem) => {
     expect(problemsOf(JSON.parse(JSON.stringify(job(more as object))))).toContain(problem);

@@ -18,6 +18,8 @@ import {
   type Loaded,
   type Logged,
   type Station,
+  movedMoment,
+  offSaid,
 } from '../src/index.js';
 
 const { day, log } = readDemo();
@@ -172,4 +174,20 @@ test('fields change one by one, and infinity is no missing distance', () => {
   expect(withFields(far, set)).toEqual({ kind: 'done', line: far });
   expect(withFields(line({ focus_m: 5, note: 'a' }), set)).toEqual({ kind: 'clash', fields: ['focus_m'] }); // prettier-ignore
   expect(withFields(near, { id: { was: near.id, to: 'x' } })).toMatchObject({ line: { id: near.id } }); // prettier-ignore
+});
+
+describe('a clock that was off', () => {
+  it('moves a moment within its own zone', () => {
+    expect(movedMoment('2026-05-14T09:30:00+02:00', 3600)).toBe('2026-05-14T10:30:00+02:00');
+    expect(movedMoment('1970-01-01T00:03:00-05:00', -180)).toBe('1970-01-01T00:00:00-05:00');
+    expect(movedMoment('2026-12-31T23:59:59Z', 1)).toBe('2027-01-01T00:00:00Z');
+    expect(movedMoment('2026-12-31T23:59:59Z', 8e12)).toBeNull();
+  });
+
+  it.each([
+    [-10 * 365.25 * 86_400, '10 years ahead'],
+    [200, '3 minutes behind'],
+    [86_400 * 3, '3 days behind'],
+    [-7200, '2 hours ahead'],
+  ])('%f s is %s', (off, words) => expect(offSaid(off)).toBe(words));
 });

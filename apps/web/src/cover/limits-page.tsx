@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import Papa from 'papaparse';
 import {
+  guardedLines,
   distance,
   atMost,
   circleMeasured,
@@ -64,7 +65,7 @@ export function LimitsPage() {
             onClick={() =>
               saveFile(
                 `${name}.csv`,
-                Papa.unparse(limitsLines(table), { newline: '\r\n' }) + '\r\n',
+                Papa.unparse(guardedLines(limitsLines(table)), { newline: '\r\n' }) + '\r\n',
                 'text/csv',
               )
             }

@@ -1,12 +1,10 @@
-import { LOG_COLUMNS, type Logged, type LogColumn } from '@gangway/station';
+import { guardedLines, LOG_COLUMNS, type Logged, type LogColumn } from '@gangway/station';
 import Papa from 'papaparse';
 import type { StationNames } from './table-edits.js';
 import { columnsFor } from './table-edits.js';
 
 /** The log as files for other programs, made in parts so that a long one is never one text. */
 
-/** What a spreadsheet would take for a formula is written as text; figures stay figures. */
-const FORMULA = /^[=+\-@\t\r'].*[A-Za-z!(|]/;
 const A_PART = 1000;
 
 const parts = <T>(all: readonly T[]): T[][] =>
@@ -15,10 +13,10 @@ const parts = <T>(all: readonly T[]): T[][] =>
 /** RFC 4180; heads are the names of the job file. */
 export function logCsv(lines: readonly Logged[], names: StationNames): Blob {
   const columns = [...columnsFor(names), { path: 'id', plain: ({ id }: Logged) => id }];
-  const options = { newline: '\r\n', escapeFormulae: FORMULA };
+  const options = { newline: '\r\n' };
   const head = Papa.unparse([columns.map(({ path }) => path)], options);
   const body = parts(lines).map(
-    (some) => `\r\n${Papa.unparse(some.map((line) => columns.map(({ plain }) => plain(line))), options)}`, // prettier-ignore
+    (some) => `\r\n${Papa.unparse(guardedLines(some.map((line) => columns.map(({ plain }) => plain(line)))), options)}`, // prettier-ignore
   );
   return new Blob([head, ...body, '\r\n'], { type: 'text/csv' });
 }
@@ -26,8 +24,12 @@ export function logCsv(lines: readonly Logged[], names: StationNames): Blob {
 /** Lines as a spreadsheet takes them from the clipboard. */
 export const blockText = (lines: readonly Logged[], columns: readonly LogColumn[]): string =>
   Papa.unparse(
-    lines.map((line) => columns.map(({ path, plain }) => (path === 'at' ? line.at : plain(line)))),
-    { delimiter: '\t', newline: '\n', escapeFormulae: FORMULA },
+    guardedLines(
+      lines.map((line) =>
+        columns.map(({ path, plain }) => (path === 'at' ? line.at : plain(line))),
+      ),
+    ),
+    { delimiter: '\t', newline: '\n' },
   );
 
 /** Every line as the job file has it. */

@@ -13,6 +13,7 @@ import { useNotice } from '../ui/notices.js';
 import { fileName } from '../files/paper-choice.js';
 import { counted } from '../ui/counted.js';
 import { ChangeMany } from './change-many.js';
+import { ClockNotice } from './clock-notice.js';
 import { DayStrip } from './day-strip.js';
 import { blockText, logCsv, logJson } from './export.js';
 import { LogState } from './log-bar.js';
@@ -191,6 +192,7 @@ function Log({ log, name, names }: { log: OpenLog; name: string; names: ReadName
             {names.error}
           </p>
         )}
+        <ClockNotice lines={all} />
         <Clashes log={log} />
       </div>
       <DayStrip lines={all} stations={names.byId} chosen={station} onChoose={setStation} />

@@ -66,11 +66,15 @@ export interface LogSurroundings {
   readonly fetch: typeof fetch;
   readonly wait: (ms: number) => Promise<void>;
   readonly now: () => number;
+  /** Whether the browser keeps anything at all. */
+  readonly keeps: () => boolean;
 }
 
 const AGAIN_MS = [500, 1000, 2000, 3000, 5000];
 const REQUEST_MS = 15_000;
 const AWAY = 'The server does not answer. Everything is kept here and will be sent.';
+const AWAY_UNKEPT =
+  'The server does not answer, and this browser keeps nothing: leave this page open until it is sent.';
 const MOST_STEPS = 100;
 /** More at once are laid by a moment later, so that the page shows them first. */
 const MANY = 200;
@@ -164,7 +168,7 @@ export function makeLogKeeper(around: LogSurroundings) {
       const response = await around.fetch(`/api/jobs/${jobId}/log`, {
         method: 'POST',
         headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify({ changes: part }),
+        body: JSON.stringify({ changes: part, now: around.now() }),
         signal: AbortSignal.timeout(REQUEST_MS),
       });
       const body: unknown = await response.json();
@@ -174,7 +178,8 @@ export function makeLogKeeper(around: LogSurroundings) {
       }
       if (response.status < 500 && !response.ok) {
         const message = detailShape.safeParse(body).data?.detail ?? 'The server refuses the log.';
-        return { kind: 'stopped', message: `${message} What is not sent is kept here.` };
+        const kept = around.keeps() ? 'is kept here' : 'is on this page alone: leave it open';
+        return { kind: 'stopped', message: `${message} What is not sent ${kept}.` };
       }
     } catch {
       // The server or the way to it is gone.
@@ -185,7 +190,8 @@ export function makeLogKeeper(around: LogSurroundings) {
   async function sendPart(jobId: string, part: readonly LogChange[]): Promise<Sent['kind']> {
     if (openNow(jobId)?.save.kind !== 'away') say(jobId, { kind: 'sending' });
     const sent = await post(jobId, part);
-    if (sent.kind === 'away') say(jobId, { kind: 'away', message: AWAY });
+    if (sent.kind === 'away')
+      say(jobId, { kind: 'away', message: around.keeps() ? AWAY : AWAY_UNKEPT });
     else if (sent.kind === 'stopped') say(jobId, { kind: 'stopped', message: sent.message });
     else {
       const { before, latest, results } = sent.answer;
@@ -290,7 +296,8 @@ export function makeLogKeeper(around: LogSurroundings) {
     for (let missed = 0; openNow(jobId); missed++) {
       const outcome = await lookOnce(jobId).catch(() => 'away' as const);
       if (outcome !== 'away') return;
-      if (openNow(jobId)?.save.kind !== 'away') say(jobId, { kind: 'away', message: AWAY });
+      if (openNow(jobId)?.save.kind !== 'away')
+        say(jobId, { kind: 'away', message: around.keeps() ? AWAY : AWAY_UNKEPT });
       await pause(AGAIN_MS[Math.min(missed, AGAIN_MS.length - 1)]!);
     }
   }

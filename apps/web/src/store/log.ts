@@ -1,5 +1,6 @@
 import { useEffect, useMemo } from 'react';
 import type { Logged } from '@gangway/station';
+import { storageTrouble } from '../browser/storage.js';
 import { draftsOf } from '../records/drafts.js';
 import { makeLogKeeper, readOutbox, type Outbox } from '../records/log-keeper.js';
 import { linesOf, type OpenLog } from '../records/log-lines.js';
@@ -41,6 +42,7 @@ export const logKeeper = makeLogKeeper({
   getLog: () => logIn(store.getState()),
   setLog: (log) => store.dispatch({ type: SET, payload: log }),
   drafts: draftsOf<Outbox>(OUTBOXES, readOutbox, places),
+  keeps: () => storageTrouble.get() === null,
   runs: async (other) => {
     if (!navigator.locks) return false;
     const { held = [] } = await navigator.locks.query();

@@ -39,8 +39,8 @@ export function isMoment(value: string): boolean {
   const parts = MOMENT.exec(value);
   if (!parts) return false;
   const [year, month, day] = parts.slice(1, 4).map(Number) as [number, number, number];
-  // Cameras and pages that have lost their clock say 1970 or earlier.
-  if (year < 1990 || year > 2199) return false;
+  // A clock that was lost says 1970: a tap by it is taken, and asked about later.
+  if (year < 1970 || year > 2199) return false;
   const date = new Date(Date.UTC(year, month - 1, day));
   return date.getUTCMonth() === month - 1 && date.getUTCDate() === day;
 }
@@ -55,7 +55,7 @@ export const moment = () =>
     })
     .refine(isMoment, {
       error: ({ input }) =>
-        `must be a time from 1990 to 2199 with its offset, like 2026-05-14T09:30:00+02:00, not ${shown(input)}`,
+        `must be a time from 1970 to 2199 with its offset, like 2026-05-14T09:30:00+02:00, not ${shown(input)}`,
     });
 
 /** A picture’s own name, never a way to another folder. */
@@ -83,6 +83,8 @@ export const loggedSchema = record({
   id: uuid(),
   station: uuid().optional(),
   at: moment(),
+  /** The clock it was logged by was off when it was sent: so many seconds are to be added. */
+  clock_off_s: quantity('s', { min: -8e9, max: 8e9, whole: true }).optional(),
   /** Order in the mosaic. */
   frame: count().optional(),
   /** Which of the bracket, 1 the shortest. */

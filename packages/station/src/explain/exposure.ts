@@ -37,7 +37,11 @@ function time(asked: Asked): Why {
       ),
       number('S₀ / S', 'sensitivity', two(light.isoStops)),
       number('', 'filters', two(light.filterStops)),
-      number('2 log₂(1 + m/p)', 'bellows', light.bellowsStops === null ? '–' : two(light.bellowsStops)),
+      number(
+        '2 log₂(1 + m/p)',
+        'bellows',
+        light.bellowsStops === null ? '–' : two(light.bellowsStops),
+      ),
       number('2 log₂ M', 'converter or reducer', two(light.multiplierStops)),
       number('added', 'of these, added', two(light.addedStops)),
       number('', 'compensation', two(light.compensationStops)),

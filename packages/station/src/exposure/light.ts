@@ -93,6 +93,9 @@ export function lightOf(station: Station, exposure: Exposure): Light {
   };
 }
 
+/** What the bellows add; nothing where no image is formed. */
+export const bellowsAdded = ({ bellowsStops: stops }: Light): number => stops ?? 0;
+
 /** By how much the filters even out the corners, in stops. */
 export const centreStops = ({ filters = [] }: Exposure): number =>
   filters.reduce((sum, { centre, stops }) => sum + (centre ? stops : 0), 0);

@@ -27,8 +27,7 @@ const pastTable: Look = ({ exposure: { reciprocity }, report }) => {
   return past === 0 ? [] : warn('bracket_past_table', { count: past, endS: end });
 };
 
-const noImage: Look = ({ report }) =>
-  report.bellows_stops === null ? stop('no_image', null) : [];
+const noImage: Look = ({ report }) => (report.bellows_stops === null ? stop('no_image', null) : []);
 
 const tooShort: Look = ({ station, exposure: { shutter }, report }) => {
   const fastest = shutter?.fastest_s;

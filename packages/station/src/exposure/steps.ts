@@ -1,7 +1,7 @@
 import type { Exposure, Station } from '../document/station.js';
 import { distance, fixed, fStop, stops, trimmed, type Units } from '../words/format.js';
 import { factorSaid, timeSaid } from '../words/times.js';
-import { lightOf, meteredFNumber } from './light.js';
+import { bellowsAdded, lightOf, meteredFNumber } from './light.js';
 import type { ExposureReport } from './report.js';
 import { powerSaid } from './verdict.js';
 
@@ -71,7 +71,7 @@ export function exposureSteps(
     go(
       'bellows',
       `Bellows${typeof far === 'number' ? `, focused at ${distance(far, units)}` : ''}`,
-      light.bellowsStops ?? 0,
+      bellowsAdded(light),
     );
     go('multiplier', light.multiplierStops < 0 ? 'Reducer' : 'Converter', light.multiplierStops);
   }

@@ -2,6 +2,7 @@ import type { Result } from '../document/parse.js';
 import { fieldsOf, type FieldDef } from './fields.js';
 import { parseKitItem } from './parse.js';
 import type { Kind, KitItem, KitItemOf } from './schema.js';
+import { unguarded } from '../words/cells.js';
 import { fieldText, itemFrom, readField } from './texts.js';
 
 /** Tables of kit (RFC 4180): how their columns are understood, and each line on its own. */
@@ -88,9 +89,6 @@ export function guessTable(headings: readonly string[]): Table {
   if (keys.has('diametermm') || (keys.has('lens') && known('circle') === 3)) return 'circle';
   return best ?? 'lens';
 }
-
-/** A cell as it was before a spreadsheet’s guard against formulas was put on it. */
-export const unguarded = (cell: string): string => cell.replace(/^'(?=[=+\-@\t\r'])/, '');
 
 export interface Row {
   /** Line of the file, the heading being 1. */

@@ -5,3 +5,4 @@ export * from './match.js';
 export * from './match-types.js';
 export * from './changes.js';
 export * from './columns.js';
+export * from './clock.js';

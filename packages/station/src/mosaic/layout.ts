@@ -73,8 +73,7 @@ const upright = (centre: Point): Placed => ({ centre, rotationDeg: 0 });
  * It is named, and not worked out.
  */
 export const tooManyFrames = (mosaic: Mosaic): boolean =>
-  mosaic.pattern === 'grid' &&
-  (mosaic.columns ?? 1) * (mosaic.rows ?? 1) > MOST_MOSAIC_FRAMES;
+  mosaic.pattern === 'grid' && (mosaic.columns ?? 1) * (mosaic.rows ?? 1) > MOST_MOSAIC_FRAMES;
 
 /** How many frames a layout has, before it is laid out; of a ring whose stops say how many, the most. */
 export function framesAsked(mosaic: Mosaic): number {

@@ -73,7 +73,6 @@ const PROVEN_NODES = 40;
 /** Pivots a node makes, about. */
 const TURNS_A_NODE = 8;
 
-
 export type CoverAnswer =
   | { readonly kind: 'found'; readonly places: readonly number[]; readonly proven: boolean }
   /** Not even all places together cover it. */
@@ -131,7 +130,10 @@ export function leastCover(
     { maxIterations: nodes },
   );
   // The solver does not tell how many it took: an answer that is proven took few.
-  spend(budget, (solution.status === 'timedout' ? nodes : Math.min(nodes, PROVEN_NODES)) * nodeSteps);
+  spend(
+    budget,
+    (solution.status === 'timedout' ? nodes : Math.min(nodes, PROVEN_NODES)) * nodeSteps,
+  );
   switch (solution.status) {
     case 'optimal':
     case 'timedout': {

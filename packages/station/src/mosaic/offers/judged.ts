@@ -39,10 +39,7 @@ export interface Asked {
  * in the core) and joined to the rest by the overlap that is wanted. Null where it fails, and where
  * nothing is left of the budget to try it with.
  */
-export function judged(
-  after: Station,
-  { overlap, sharp, effort }: Asked,
-): Judged | null {
+export function judged(after: Station, { overlap, sharp, effort }: Asked): Judged | null {
   if (!spend(effort, stepsFor(after))) return null;
   const layout = layoutOf(after);
   const { frames, carrier, mosaic } = layout;

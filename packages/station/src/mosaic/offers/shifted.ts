@@ -168,9 +168,7 @@ export function* shifted(stand: Stand, room: Room): Generator<number, Shifted> {
     // By rise and shift apart every block of fewer frames was tried before. What is turned to shift
     // may have layouts besides; a fill, or a wish that none serves, might want more frames still.
     const proven =
-      isWholeSearch(stand.effort) &&
-      !turns &&
-      (all || (found.length > 0 && !stand.want.fill));
+      isWholeSearch(stand.effort) && !turns && (all || (found.length > 0 && !stand.want.fill));
     return { found: enoughOf(found, stand), proven };
   }
   const found = yield* stopsThatServe(stand, room, stops);
