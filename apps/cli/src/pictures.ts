@@ -7,6 +7,9 @@ import { embeddedPreview, factsOf, isRaw, NO_FACTS, type FileFacts } from '@gang
 
 /** More pixels than any back has; a file that claims them is broken or ill meant. */
 const MOST_PX = 400_000_000;
+/** From here on memory is asked for first: GANGWAY_LARGE=1 says yes. */
+const ASKED_PX = 150_000_000;
+const BYTES_A_PIXEL = 3;
 
 export interface Opened {
   readonly file: FrameFile;
@@ -94,6 +97,13 @@ export async function openPicture(name: string, index = 0): Promise<Opening> {
     const told = await openedBy(await input()).metadata();
     const { width, height, autoOrient, depth, space } = told;
     if (width * height > MOST_PX) return { ok: false, why: `it claims ${width} × ${height} pixels; at most ${millions(MOST_PX)} are read` }; // prettier-ignore
+    if (width * height > ASKED_PX && process.env.GANGWAY_LARGE !== '1') {
+      const gigabytes = (
+        (width * height * BYTES_A_PIXEL * (depth === 'uchar' ? 1 : 2)) /
+        1e9
+      ).toFixed(1);
+      return { ok: false, why: `it has ${millions(width * height)} pixels and takes ${gigabytes} GB of memory to read; GANGWAY_LARGE=1 reads it` }; // prettier-ignore
+    }
     const wide = depth === 'ushort' || depth === 'short';
     // A profile is undone where it is read: what comes of it has the usual curve again.
     const linear = facts.linear && told.icc === undefined;

@@ -1,5 +1,6 @@
 import sharp from 'sharp';
-import { openPicture } from '../src/pictures/open.js';
+import { openPicture, openPictures } from '../src/pictures/open.js';
+import { crc32, deflateSync } from 'node:zlib';
 import { oriented } from '../src/pictures/oriented.js';
 
 /** What the browser does not show is read here, so it can be tried without one. */
@@ -106,4 +107,55 @@ it('turning samples four times by a quarter brings them back', () => {
   expect(turned).toEqual(samples);
   // A quarter clockwise: the left column becomes the top row. Source: TIFF 6.0, Orientation 6.
   expect([...oriented(samples, 6).data]).toEqual([4, 1, 5, 2, 6, 3]);
+});
+
+describe('pictures that take much memory', () => {
+  /** The head of a PNG of a size, with data that unpack to so many bytes. */
+  function png(width: number, height: number, bits: number, unpacked: number): Buffer {
+    const chunk = (type: string, data: Buffer): Buffer => {
+      const length = Buffer.alloc(4);
+      length.writeUInt32BE(data.length);
+      const named = Buffer.concat([Buffer.from(type), data]);
+      const crc = Buffer.alloc(4);
+      crc.writeUInt32BE(crc32(named));
+      return Buffer.concat([length, named, crc]);
+    };
+    const head = Buffer.alloc(13);
+    head.writeUInt32BE(width, 0);
+    head.writeUInt32BE(height, 4);
+    head.set([bits, 0, 0, 0, 0], 8);
+    return Buffer.concat([
+      Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]),
+      chunk('IHDR', head),
+      chunk('IDAT', deflateSync(Buffer.alloc(unpacked))),
+      chunk('IEND', Buffer.alloc(0)),
+    ]);
+  }
+
+  it('are told before they are decoded, and read when a person says so', async () => {
+    const large = await found('large.png', png(20_000, 20_000, 16, 100));
+    const { aside, opened } = await openPictures([large]);
+    expect(opened).toEqual([]);
+    expect(aside).toEqual([
+      {
+        file: 'large.png',
+        why: 'it has 400 million pixels and takes 1.6 GB of memory to read',
+        large: true,
+      },
+    ]);
+    const asked = await openPictures([{ ...large, anySize: true }]);
+    expect(asked.opened[0]!.file).toMatchObject({ widthPx: 20_000, heightPx: 20_000 });
+    // Larger than any back: a person is not even asked.
+    const absurd = await openPictures([await found('a.png', png(60_000, 60_000, 16, 100))]);
+    expect(absurd.aside[0]).not.toHaveProperty('large');
+  });
+
+  it('by what their data unpack to are not unpacked whole', async () => {
+    const bomb = await openPicture(await found('bomb.png', png(20, 20, 16, 50_000_000)));
+    await expect(bomb.samples()).rejects.toThrow('it ends too early, or is damaged');
+    const sound = png(20, 20, 16, 20 * 41);
+    expect((await openPicture(await found('a.png', sound))).file).toMatchObject({ widthPx: 20 });
+    const samples = await (await openPicture(await found('a.png', sound))).samples();
+    expect(samples.data).toHaveLength(400);
+  });
 });

@@ -10,6 +10,9 @@ const SOS = 0xda;
 /** Baseline, extended and progressive; a raw file's own data is lossless (0xc3) and no picture. */
 const SHOWN = new Set([0xc0, 0xc1, 0xc2]);
 
+/** A file is looked through so many times at most. */
+const TIMES_THROUGH = 6;
+
 interface Found {
   readonly from: number;
   readonly to: number;
@@ -18,13 +21,18 @@ interface Found {
   readonly colours: number;
 }
 
-/** Follows a JPEG from its start. @returns null where it is none */
-function follow(bytes: Uint8Array, from: number): Found | null {
+/** Bytes that may still be looked at. */
+interface Looks {
+  left: number;
+}
+
+/** Follows a JPEG from its start. @returns null where it is none, or where too much was looked at */
+function follow(bytes: Uint8Array, from: number, looks: Looks): Found | null {
   let at = from + 2;
   let pixels = 0;
   let colours = 0;
   while (at + 4 <= bytes.length) {
-    if (bytes[at] !== 0xff) return null;
+    if (--looks.left < 0 || bytes[at] !== 0xff) return null;
     const marker = bytes[at + 1]!;
     if (marker === 0xff) {
       at++;
@@ -40,11 +48,13 @@ function follow(bytes: Uint8Array, from: number): Found | null {
     at += 2 + length;
     if (marker !== SOS) continue;
     // Coded data: a marker in it is stuffed with a nought, or restarts.
+    const coded = at;
     while (at + 1 < bytes.length) {
       const next = bytes[at + 1]!;
       if (bytes[at] === 0xff && next !== 0 && next !== 0xff && (next < 0xd0 || next > 0xd7)) break;
       at++;
     }
+    looks.left -= at - coded;
     if (bytes[at + 1] === EOI) return { from, to: at + 2, pixels, colours };
   }
   return null;
@@ -53,13 +63,15 @@ function follow(bytes: Uint8Array, from: number): Found | null {
 /** @returns the bytes of the largest JPEG inside, or null where there is none */
 export function embeddedPreview(bytes: Uint8Array): Uint8Array | null {
   let best: Found | null = null;
+  // Beginnings that lead nowhere are as many as somebody likes: all together are looked through a few times.
+  const looks: Looks = { left: TIMES_THROUGH * bytes.length };
   for (
     let at = bytes.indexOf(0xff);
-    at >= 0 && at + 3 < bytes.length;
+    at >= 0 && at + 3 < bytes.length && looks.left > 0;
     at = bytes.indexOf(0xff, at + 1)
   ) {
     if (bytes[at + 1] !== SOI || bytes[at + 2] !== 0xff) continue;
-    const found = follow(bytes, at);
+    const found = follow(bytes, at, looks);
     if (!found) continue;
     if (!best || found.pixels > best.pixels) best = found;
     // Its own small picture lies inside it.
@@ -70,7 +82,10 @@ export function embeddedPreview(bytes: Uint8Array): Uint8Array | null {
 
 /** @returns how many colours a JPEG has, or null where it is none, or is cut short */
 export function wholeJpeg(bytes: Uint8Array): { readonly colours: number } | null {
-  const found = bytes[0] === 0xff && bytes[1] === SOI ? follow(bytes, 0) : null;
+  const found =
+    bytes[0] === 0xff && bytes[1] === SOI
+      ? follow(bytes, 0, { left: TIMES_THROUGH * bytes.length })
+      : null;
   return found && found.pixels > 0 ? { colours: found.colours } : null;
 }
 

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { factsOf } from '../src/picture-facts.js';
+import { embeddedPreview, factsOf } from '../src/picture-facts.js';
 import { heic, jpeg, tiff, type Told } from './helpers/picture-bytes.js';
 
 const TOLD: Told = {
@@ -56,5 +56,25 @@ describe('what a picture tells of itself', () => {
       expect(read === null || read.clockS === null || read.clockS >= CLOCK_S).toBe(true);
     }
     await expect(factsOf(Buffer.from('no picture at all, only words'))).rejects.toThrow();
+  });
+});
+
+describe('a raw file made to cost much', () => {
+  it('is looked through a few times, and no more', () => {
+    // Beginnings of a JPEG one after the other, each with data that never end.
+    const begin = Buffer.from([0xff, 0xd8, 0xff, 0xda, 0x00, 0x02]);
+    const bytes = Buffer.alloc(2_000_000, 0x11);
+    for (let at = 0; at < 1_000_000; at += 64) begin.copy(bytes, at);
+    for (let at = 70; at < 1_000_000; at += 64) bytes[at] = 0x00;
+    let looked = 0;
+    const counted = new Proxy(bytes, {
+      get(target, name) {
+        if (typeof name === 'string' && /^\d+$/.test(name)) looked++;
+        const value: unknown = Reflect.get(target, name, target);
+        return typeof value === 'function' ? (value as () => unknown).bind(target) : value;
+      },
+    });
+    expect(embeddedPreview(counted)).toBeNull();
+    expect(looked).toBeLessThan(60 * bytes.length);
   });
 });

@@ -4,6 +4,8 @@ export interface FoundFile {
   /** From the folder that was chosen on, with slashes. */
   readonly path: string;
   readonly file: File;
+  /** A person was told how much memory it takes, and wants it read. */
+  readonly anySize?: boolean;
 }
 
 export interface Found {

@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from 'react';
-import type { SetAside } from '@gangway/frames';
+import type { SetAside } from '../pictures/open.js';
 import type { FoundFile } from '../files/dropped-pictures.js';
 import type { Crop, Found, LensAsk, LensTold, OpenedFile, Work } from './messages.js';
 import type { Method } from './methods.js';
@@ -28,6 +28,7 @@ class LensDesk {
   private worker: Worker | null = null;
   private crops = new Map<number, OnCrop>();
   private count = 0;
+  private files: readonly FoundFile[] = [];
 
   constructor(private readonly changed: () => void) {}
 
@@ -58,8 +59,14 @@ class LensDesk {
     this.worker = new Worker(new URL('./measure-worker.ts', import.meta.url), { type: 'module' });
     this.worker.addEventListener('message', this.hear);
     this.worker.addEventListener('error', () => this.put({ doing: null, failed: FAILED }));
+    this.files = files;
     this.put({ ...CLEAR, doing: { what: 'reading', done: 0, of: files.length } });
     this.ask({ ask: 'open', files });
+  }
+
+  /** The same files, those that take much memory with them. */
+  openAll(): void {
+    this.open(this.files.map((each) => ({ ...each, anySize: true })));
   }
 
   measure(work: Work): void {

@@ -1,6 +1,7 @@
-import type { Area, EdgeMeasured, FlatShot, SeriesMeasured, SetAside, ZeroMeasured } from '@gangway/frames'; // prettier-ignore
+import type { Area, EdgeMeasured, FlatShot, SeriesMeasured, ZeroMeasured } from '@gangway/frames'; // prettier-ignore
 import type { FlatAtStop } from '@gangway/station';
 import type { FoundFile } from '../files/dropped-pictures.js';
+import type { SetAside } from '../pictures/open.js';
 
 /** What goes to the worker that measures lenses, and what comes back. */
 

@@ -139,7 +139,7 @@ function Measuring({ lens, method }: { lens: StoredLens; method: Method }) {
           )}
           {desk.doing && <Doing {...{ lens, method, doing: desk.doing }} />}
           <Part {...{ lens, desk, back, typed, told, keep }} />
-          <Aside desk={desk} />
+          <Aside desk={desk} onAll={() => deskOf(lens.id, method).openAll()} />
         </>
       )}
     </main>
@@ -252,7 +252,7 @@ function Doing({ lens, method, doing }: { lens: StoredLens; method: Method; doin
 } // prettier-ignore
 
 /** What was set aside, and how files were read that are not read as they are. */
-function Aside({ desk: { files, aside } }: { desk: Desk }) {
+function Aside({ desk: { files, aside }, onAll }: { desk: Desk; onAll: () => void }) {
   const lines = [
     ...aside.map(({ file, why }) => [file, `set aside: ${why}`] as const),
     ...(files ?? []).flatMap(({ name, note }) => (note === null ? [] : [[name, note] as const])),
@@ -260,6 +260,11 @@ function Aside({ desk: { files, aside } }: { desk: Desk }) {
   if (lines.length === 0) return null;
   return (
     <ul aria-label="How the files were read" className="border-t border-rule px-5 py-3 text-[13px]">
+      {aside.some(({ large }) => large) && (
+        <li className="pb-2">
+          <Button onClick={onAll}>Read the large ones too</Button>
+        </li>
+      )}
       {lines.map(([file, words], i) => (
         <li key={i} className="break-words">
           <span className="font-medium">{file}</span> <span className="text-quiet">{words}</span>

@@ -1,10 +1,35 @@
 import exifr from 'exifr';
+import { imageSize } from 'image-size';
 import { factsOf, NO_FACTS } from '@gangway/sidecar/facts';
 import type { ReadAsked, ReadFile, ReadTold } from './picture-files.js';
 
 /** Reads pictures’ own data away from the page. Nothing leaves the machine. */
 
 const SMALL_PX = 160;
+/** Larger pictures are not decoded for a small one of them. */
+const MOST_PX = 150_000_000;
+/** Sizes stand at the beginning of a file; what comes before them is seldom longer. */
+const HEAD_BYTES = 500_000;
+
+/** Whether a picture is small enough to be decoded beside others. */
+async function isModest(file: File): Promise<boolean> {
+  try {
+    const { width, height } = imageSize(
+      new Uint8Array(await file.slice(0, HEAD_BYTES).arrayBuffer()),
+    );
+    return width * height <= MOST_PX;
+  } catch {
+    return false;
+  }
+}
+
+/** One picture is decoded at a time, however many are read. */
+let decoding: Promise<unknown> = Promise.resolve();
+function alone<T>(work: () => Promise<T>): Promise<T> {
+  const next = decoding.then(work, work);
+  decoding = next.catch(() => undefined);
+  return next;
+}
 const DECODED = /\.(?:jpe?g|png|webp|avif)$/i;
 
 /** The small picture a file carries, or one made of it where the browser can. */
@@ -15,7 +40,11 @@ async function thumbOf(path: string, file: File): Promise<Blob | null> {
   } catch {
     // It carries none that can be read.
   }
-  if (!DECODED.test(path)) return null;
+  if (!DECODED.test(path) || !(await isModest(file))) return null;
+  return alone(() => decodedThumb(file));
+}
+
+async function decodedThumb(file: File): Promise<Blob | null> {
   try {
     const bitmap = await createImageBitmap(file, { resizeWidth: SMALL_PX, resizeQuality: 'low' });
     const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);

@@ -1,5 +1,6 @@
-import type { Look, Plan, Proof, SetAside } from '@gangway/frames';
+import type { Look, Plan, Proof } from '@gangway/frames';
 import type { FoundFile } from '../files/dropped-pictures.js';
+import type { SetAside } from '../pictures/open.js';
 
 /** What goes to the worker that proves, and what comes back. */
 

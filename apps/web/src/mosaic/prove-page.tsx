@@ -227,6 +227,11 @@ function Result({ id, station, plan, desk, proved, hold }: Props & { proved: Pro
       {aside.length > 0 && (
         <Group title="Set aside">
           <Named of={aside.map(({ file, why }) => [file, why])} />
+          {aside.some(({ large }) => large) && (
+            <Button onClick={() => begin({ id, plan, hold }, desk.files.map((each) => ({ ...each, anySize: true })))}>
+              Read the large ones too
+            </Button>
+          )}
         </Group>
       )}
       {notes.length > 0 && (

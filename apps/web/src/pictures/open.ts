@@ -4,11 +4,15 @@ import { luminanceOf } from '@gangway/frames';
 import { embeddedPreview, factsOf, isRaw, NO_FACTS, wholeJpeg, type FileFacts } from '@gangway/sidecar/facts'; // prettier-ignore
 import type { FoundFile } from '../files/dropped-pictures.js';
 import { onItsSide } from './oriented.js';
+import { pngBytes, unpacksTo } from './png-bytes.js';
 
 /** Picture files as numbers, in a worker: the browser's own decoders, and readers for what they leave out. */
 
 /** More pixels than any back has; a file that claims them is broken or ill meant. */
 const MOST_PX = 400_000_000;
+/** From here on it is asked first: decoded, a pixel takes four bytes. */
+export const ASKED_PX = 150_000_000;
+const BYTES_A_PIXEL = 4;
 
 export interface Opened {
   readonly file: FrameFile;
@@ -22,7 +26,12 @@ export interface Opened {
 export interface SetAside {
   readonly file: string;
   readonly why: string;
+  /** It would be read if a person says so. */
+  readonly large?: boolean;
 }
+
+/** It can be read, and takes more memory than is taken unasked. */
+class Large extends Error {}
 
 const NO_PICTURE = 'it cannot be read as a picture';
 const CUT_SHORT = 'it ends too early, or is damaged';
@@ -91,7 +100,11 @@ function widePng(blob: Blob, bytes: Uint8Array): Reader {
     profiled: false,
     read: async (linear) => {
       const { decode } = await import('fast-png');
-      const { data, channels } = decode(await blob.arrayBuffer());
+      const whole = new Uint8Array(await blob.arrayBuffer());
+      // It unpacks whatever is there, however much that is.
+      if (!(await unpacksTo(whole, pngBytes(new DataView(whole.buffer)))))
+        throw new Error(CUT_SHORT);
+      const { data, channels } = decode(whole);
       return { width, height, linear, channels: channels as Samples['channels'], data: data as Uint16Array }; // prettier-ignore
     },
   };
@@ -132,12 +145,16 @@ const inWords = (error: unknown): string => {
 };
 
 /** @throws with what is wrong, in words */
-export async function openPicture({ path, file }: FoundFile): Promise<Opened> {
+export async function openPicture({ path, file, anySize }: FoundFile): Promise<Opened> {
   try {
     const bytes = new Uint8Array(await file.arrayBuffer());
     const { widthPx, heightPx, notes, profiled, read } = await readerOf(path, file, bytes);
     if (widthPx * heightPx > MOST_PX) {
       throw new Error(`it claims ${widthPx} × ${heightPx} pixels; at most ${MOST_PX / 1e6} million are read`); // prettier-ignore
+    }
+    if (widthPx * heightPx > ASKED_PX && !anySize) {
+      const gigabytes = ((widthPx * heightPx * BYTES_A_PIXEL) / 1e9).toFixed(1);
+      throw new Large(`it has ${Math.round((widthPx * heightPx) / 1e6)} million pixels and takes ${gigabytes} GB of memory to read`); // prettier-ignore
     }
     const facts = (await factsOf(bytes).catch(() => null)) ?? NO_FACTS;
     const linear = facts.linear && !profiled;
@@ -158,6 +175,7 @@ export async function openPicture({ path, file }: FoundFile): Promise<Opened> {
       samples,
     };
   } catch (error) {
+    if (error instanceof Large) throw error;
     throw new Error(inWords(error));
   }
 }
@@ -178,7 +196,8 @@ export async function openPictures(
     try {
       opened.push(await openPicture(each));
     } catch (error) {
-      aside.push({ file: each.path, why: (error as Error).message });
+      const large = error instanceof Large ? { large: true } : {};
+      aside.push({ file: each.path, why: (error as Error).message, ...large });
     }
     step();
   }
