@@ -17,19 +17,43 @@ await build({
   platform: 'node',
   logLevel: 'warning',
 });
-const { runMutations } = await import(pathToFileURL(out).href);
+const { drawnStations, runMutations } = await import(pathToFileURL(out).href);
 
 const read = (path) => JSON.parse(readFileSync(at('apps/server', path), 'utf8'));
-const stations = readdirSync(at('apps/server/demo')).map((name) => read(`demo/${name}`));
+const demo = readdirSync(at('apps/server/demo')).map((name) => read(`demo/${name}`));
+const stations = [...demo, ...drawnStations(400, 7)];
+const uuid = (n) => `d0000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
+const kit = read('demo-kit/kit.json').items;
 const seeds = {
   stations,
+  jobs: [demoJob()],
   rigs: stations.map(({ name, lens, chain, back, aperture }) => ({
     format: 'gangway.rig',
     version: 1,
     ...{ name, lens, chain, back, aperture },
   })),
-  items: read('demo-kit/kit.json').items,
+  items: kit,
 };
+
+/** A job with everything in it: stations, what was exposed, gear. */
+function demoJob() {
+  return {
+    format: 'gangway.job',
+    version: 1,
+    name: 'A day',
+    stations: demo.map((document, i) => ({ id: uuid(i + 1), document })),
+    exposures: Array.from({ length: 60 }, (_, i) => ({
+      id: uuid(1000 + i),
+      station: uuid(1 + (i % demo.length)),
+      at: new Date(Date.UTC(2026, 4, 14, 8, 0, 40 * i)).toISOString().replace('.000', ''),
+      planned: i % 3 === 0,
+      f_number: 11,
+      time_s: 2 ** -(i % 5),
+      iso: 100,
+    })),
+    kit: kit.slice(0, 12).map((document, i) => ({ id: uuid(2000 + i), document })),
+  };
+}
 
 const count = Number(process.argv[2] ?? 1_000_000);
 const seed = Number(process.argv[3] ?? Date.now() % 2 ** 31);

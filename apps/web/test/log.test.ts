@@ -294,7 +294,7 @@ describe('pictures', () => {
   test('what was found goes into the log, and what no longer holds out of it', () => {
     const lines = [line(1), line(2, { file: 'P2.RAW', file_sure: true }), line(3, { file: 'OTHER.RAW' })]; // prettier-ignore
     const pairs = [{ file: 'p1', line: idOf(1), sure: false, by: 'data', likely: 0.6 }] as const;
-    expect(changesFor(pictures, lines, { pairs, offsets: {} })).toMatchObject([
+    expect(changesFor(pictures, lines, { pairs, offsets: {}, stopped: false })).toMatchObject([
       { id: idOf(1), set: { file: { to: 'P1.RAW' }, file_sure: { to: false } } },
       { id: idOf(2), set: { file: { was: 'P2.RAW', to: undefined } } },
     ]);

@@ -16,12 +16,12 @@ export const isSpent = ({ left }: Budget): boolean => left <= 0;
 
 /**
  * Takes steps from a budget before they are done.
- * @returns whether there were any left to begin with
+ * @returns whether there were any left to begin with; where not, none are taken and nothing is to be done
  */
 export function spend(budget: Budget, steps: number): boolean {
-  const had = budget.left > 0;
+  if (isSpent(budget)) return false;
   budget.left -= steps;
-  return had;
+  return true;
 }
 
 /** Does work on a part of a budget, so that one search leaves something for the next. */

@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { notFinite } from '../src/index.js';
-import { runMutations, type Seeds } from './helpers/mutations.js';
+import { drawnStations, runMutations, type Seeds } from './helpers/mutations.js';
 
 const read = (path: string): unknown =>
   JSON.parse(readFileSync(new URL(`../../../apps/server/${path}`, import.meta.url), 'utf8'));
@@ -12,7 +12,19 @@ const stations = readdirSync(folder).map((name) => read(`demo/${name}`)) as Reco
 >[];
 
 const seeds: Seeds = {
-  stations,
+  stations: [...stations, ...drawnStations(40, 7)],
+  jobs: [
+    {
+      format: 'gangway.job',
+      version: 1,
+      name: 'A day',
+      stations: stations.slice(0, 3).map((document, i) => ({
+        id: `d0000000-0000-4000-8000-00000000000${i}`,
+        document,
+      })),
+      exposures: [],
+    },
+  ],
   rigs: stations.map(({ name, lens, chain, back, aperture }) => ({
     format: 'gangway.rig',
     version: 1,

@@ -312,7 +312,7 @@ function Result({ matched, pictures, lines, names, offsets, onOffsets, onFix, le
 }
 
 function Counts({
-  matched: { pairs },
+  matched: { pairs, stopped },
   lines,
   left,
 }: {
@@ -339,6 +339,12 @@ function Counts({
       ))}
       {left > 0 && (
         <li className="text-[13px] text-quiet">{counted(left, 'other file')} left aside</li>
+      )}
+      {stopped && (
+        <li role="status" className="text-[13px] text-costs">
+          So many files and lines that not every clock was tried: nothing here is sure. Take fewer
+          at a time, or set the camera’s clock.
+        </li>
       )}
     </ul>
   );

@@ -89,13 +89,21 @@ export function tooLarge(bytes: number): Result<never> {
 export function refused<T>(document: unknown, error: z.ZodError): Result<T> {
   const issues = error.issues.flatMap((issue) => flatten(issue, []));
   const problems = issues.map(({ pointer, message }) => ({ pointer, message }));
-  return issues.every(({ code }) => WITHIN.has(code))
+  return issues.every(
+    ({ code, pointer }) => WITHIN.has(code) && !(isCount(pointer) && code !== 'custom'),
+  )
     ? { ok: false, problems, readable: document as T }
     : { ok: false, problems };
 }
 
 /** Codes of issues with a value that is of the right kind, and past what is allowed. */
 const WITHIN = new Set<string | undefined>(['too_small', 'too_big', 'custom']);
+
+/**
+ * How many of something there are. Nothing was ever stored with more than may be, and to go on with a
+ * billion of them is no kindness to anybody.
+ */
+const isCount = (pointer: string): boolean => /\/(?:columns|rows|frames|turns)$/.test(pointer);
 
 /** What is stored already: read though a rule that came later forbids it, its faults named. */
 export interface Kept<T> {

@@ -75,7 +75,8 @@ export function tiltOrStack(station: Station): Effort[] {
         c * 1000 * (1 - overlap) * Math.min(1, answer.spreadMm / (frames * stepMm)),
       ),
       holds: true,
-      slices: id === 'stack' ? slicesOf(after, answer.spreadMm, frames) : [],
+      slices:
+        id === 'stack' && frames <= MOST_SLICES ? slicesOf(after, answer.spreadMm, frames) : [],
       after,
     };
   };
@@ -88,6 +89,9 @@ export function tiltOrStack(station: Station): Effort[] {
     ...(both.frames > 1 ? [both] : []),
   ];
 }
+
+/** More frames than this are no drawing. */
+const MOST_SLICES = 500;
 
 /** Frames that share a spread evenly about the focus that is set, from the nearest on. */
 function slicesOf(

@@ -1,3 +1,4 @@
+import { spend } from '@gangway/optics';
 import { bandOf, passes, type LikelyPair, type Passes } from './match-lattice.js';
 import {
   apart,
@@ -34,6 +35,9 @@ const DRIFT_S_PER_DAY = 8;
 /** Rounds of fitting: to see whether an offset is worth it, and to settle it. */
 export const ROUGHLY = 1;
 export const CLOSELY = 4;
+
+/** What a cell of the lattice costs, forward and back. */
+const CELL_STEPS = 60;
 
 /** The clock as the likely pairs have it: a line through their differences, and how they scatter. */
 function fitted(
@@ -95,7 +99,10 @@ export function align(sequence: Sequence, candidate: Candidate, rounds: number):
   let result: Passes | null = null;
   for (let round = 0; round < rounds; round++) {
     const band = bandOf(laid, clock);
-    if (!band) break;
+    if (!band || !spend(sequence.effort, CELL_STEPS * band.cells)) {
+      sequence.effort.cut = true;
+      break;
+    }
     result = passes(laid, clock, band);
     clock = fitted(laid, clock, result.pairs, candidate);
   }

@@ -62,6 +62,8 @@ export interface Matched {
   /** One for every file. */
   readonly pairs: readonly Pair[];
   readonly offsets: Readonly<Record<string, Offset>>;
+  /** So many files and lines that not every clock was tried: nothing is sure then. */
+  readonly stopped: boolean;
 }
 
 export interface MatchOptions {

@@ -1,8 +1,8 @@
 import { align, CLOSELY, ROUGHLY, type Aligned } from './match-align.js';
-import { alike, type Sequence } from './match-likelihood.js';
+import { alike, type MatchEffort, type Sequence } from './match-likelihood.js';
 import { offsetCandidates } from './match-offset.js';
 import type { LogLine, MatchOptions, Matched, Offset, Pair, PictureFile } from './match-types.js';
-import { mostOf } from '@gangway/optics';
+import { mostOf, newBudget, type Budget } from '@gangway/optics';
 
 /**
  * Which picture file belongs to which line of the log. What is known of a file is when its camera’s
@@ -252,12 +252,19 @@ function shared(pairs: readonly Pair[]): Pair[] {
   });
 }
 
+/** What a matching may cost where nobody says: half a minute, away from the page. */
+export const MATCH_STEPS = 3_000_000_000;
+
+const unsure = (pair: Pair): Pair => ({ ...pair, sure: false });
+
 /** Matches files to lines; what was fixed by hand stays, and the rest follows it. */
 export function matchFiles(
   files: readonly PictureFile[],
   lines: readonly LogLine[],
   { fixed = [], offsetsS = {} }: MatchOptions = {},
+  budget: Budget = newBudget(MATCH_STEPS),
 ): Matched {
+  const effort: MatchEffort = { left: budget.left, cut: false };
   const byKey = new Map(fixed.map((each) => [each.file, each.line]));
   const taken = new Set(fixed.flatMap(({ line }) => (line === null ? [] : [line])));
   const lineById = new Map(lines.map((line) => [line.id, line]));
@@ -273,7 +280,12 @@ export function matchFiles(
       return line ? [{ file, line }] : [];
     });
     const found = matchCamera(
-      { files: own.filter(({ key }) => !byKey.has(key)), lines: free, cameras: cameras.length },
+      {
+        files: own.filter(({ key }) => !byKey.has(key)),
+        lines: free,
+        cameras: cameras.length,
+        effort,
+      },
       anchors,
       Object.hasOwn(offsetsS, camera) ? offsetsS[camera]! : null,
     );
@@ -289,5 +301,11 @@ export function matchFiles(
       ...found.pairs,
     );
   }
-  return { pairs: cameras.length > 1 ? shared(pairs) : pairs, offsets };
+  budget.left = effort.left;
+  const all = cameras.length > 1 ? shared(pairs) : pairs;
+  return {
+    pairs: effort.cut ? all.map((pair) => (pair.by === 'hand' ? pair : unsure(pair))) : all,
+    offsets,
+    stopped: effort.cut,
+  };
 }

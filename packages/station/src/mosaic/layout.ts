@@ -69,17 +69,20 @@ export const overlapOf = ({ overlap }: Pick<Mosaic, 'overlap'>): number =>
 const upright = (centre: Point): Placed => ({ centre, rotationDeg: 0 });
 
 /**
- * Whether a stored grid, kept from before there was a limit, has more frames than are ever laid out.
+ * Whether a stored layout, kept from before there was a limit, has more frames than are ever laid out.
  * It is named, and not worked out.
  */
 export const tooManyFrames = (mosaic: Mosaic): boolean =>
-  mosaic.pattern === 'grid' && (mosaic.columns ?? 1) * (mosaic.rows ?? 1) > MOST_MOSAIC_FRAMES;
+  !(countAsked(mosaic) <= MOST_MOSAIC_FRAMES);
 
 /** How many frames a layout has, before it is laid out; of a ring whose stops say how many, the most. */
-export function framesAsked(mosaic: Mosaic): number {
+export const framesAsked = (mosaic: Mosaic): number =>
+  tooManyFrames(mosaic) ? 0 : countAsked(mosaic);
+
+function countAsked(mosaic: Mosaic): number {
   switch (mosaic.pattern) {
     case 'grid':
-      return tooManyFrames(mosaic) ? 0 : (mosaic.columns ?? 1) * (mosaic.rows ?? 1);
+      return (mosaic.columns ?? 1) * (mosaic.rows ?? 1);
     case 'pinwheel':
       return mosaic.frames ?? DEFAULT_TURNS;
     case 'ring':
@@ -294,8 +297,9 @@ export function layoutOf(given: Station, mosaic: Mosaic = given.mosaic!): Layout
   const carrier = moving ?? carrierIn(s, own)!;
   const here = toPicture(carrier.placing, carrier.set);
   const overlap = overlapOf(mosaic);
+  const none = tooManyFrames(mosaic);
   const turn =
-    mosaic.pattern === 'turn'
+    mosaic.pattern === 'turn' && !none
       ? turnedFrames(
           { ...frame, shiftMm: here.x, riseMm: here.y },
           s.imageDistanceMm * s.factor,
@@ -304,9 +308,10 @@ export function layoutOf(given: Station, mosaic: Mosaic = given.mosaic!): Layout
         )
       : null;
   const placed = ((): Placed[] => {
+    if (none) return [];
     switch (mosaic.pattern) {
       case 'grid':
-        return tooManyFrames(mosaic) ? [] : gridCentres(mosaic, frame, here).map(upright);
+        return gridCentres(mosaic, frame, here).map(upright);
       case 'pinwheel': {
         const offset = pinwheelOffset(mosaic, overlap, frame);
         return pinwheelPlaces(mosaic.frames ?? DEFAULT_TURNS, offset);

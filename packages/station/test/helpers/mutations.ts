@@ -1,25 +1,39 @@
-import { newBudget, SEARCH_STEPS } from '@gangway/optics';
+import { newBudget, type Budget } from '@gangway/optics';
+import fc from 'fast-check';
 import {
+  cardOf,
   evaluate,
+  exposureWays,
   figuresOf,
+  framingWays,
   isWhole,
+  marksByFrame,
+  matchFiles,
   mountsOf,
   notFinite,
+  packingOf,
+  parseJob,
   parseKitItem,
   parseRig,
   parseStation,
   rigProblems,
   rigStation,
   rigVerdict,
+  shootingOrder,
   sizeOf,
+  sparingMove,
+  stationDigest,
   summaryOf,
   textsOf,
+  waysOut,
+  type Job,
   type KitItem,
   type Problem,
   type Result,
   type Rig,
   type Station,
 } from '../../src/index.js';
+import { everything } from './worlds.js';
 
 /**
  * Documents spoilt in every way that comes to mind, and what must hold of each: it is refused with
@@ -44,24 +58,44 @@ interface Kind {
   readonly name: string;
   readonly parse: (document: unknown) => Result<unknown>;
   /** Works out all there is. @returns what must hold finite numbers only */
-  readonly use: (value: never) => unknown;
+  readonly use: (value: never, random: () => number) => unknown;
 }
 
-/** Twice what one step may take past the end of the budget: five hundred marks, every way. */
-const OVERSHOOT = 5_000_000;
+/** Twice what one step may take past the end of a budget: five hundred marks every way, or four hundred frames judged together. */
+const OVERSHOOT = 12_000_000;
 
 export class PastBudget extends Error {}
+
+/** Does work on a budget. @throws where it goes past its end by more than one step may */
+function within<T>(steps: number, work: (budget: Budget) => T): T {
+  const budget = newBudget(steps);
+  const done = work(budget);
+  if (budget.left < -OVERSHOOT) throw new PastBudget(`${steps - budget.left} steps of ${steps}`);
+  return done;
+}
 
 const station: Kind = {
   name: 'station',
   parse: parseStation,
-  use: (value: Station) => {
-    const budget = newBudget();
-    const report = evaluate(value, budget);
-    if (budget.left < -OVERSHOOT) {
-      throw new PastBudget(`${SEARCH_STEPS - budget.left} steps of ${SEARCH_STEPS}`);
-    }
-    return report;
+  use: (value: Station, random) => {
+    // Most are asked for little, some for as much as a page asks.
+    const report = within(random() < 0.9 ? 300_000 : 30_000_000, (budget) =>
+      evaluate(value, budget),
+    );
+    if (random() > 0.15) return report;
+    const digest = stationDigest(value);
+    const ways = [waysOut(value), framingWays(value), exposureWays(value)].map(
+      ({ length }) => length,
+    );
+    const card = cardOf(value);
+    const frames = value.mosaic
+      ? [
+          shootingOrder(value).length,
+          within(3_000_000, (budget) => sparingMove(value, budget).all),
+          within(3_000_000, (budget) => marksByFrame(value, budget).length),
+        ]
+      : [];
+    return [report, digest, ways, card.steps.length, frames];
   },
 };
 
@@ -84,10 +118,107 @@ const item: Kind = {
   use: (value: KitItem) => [summaryOf(value), mountsOf(value), sizeOf(value), textsOf(value)],
 };
 
+/** Picture files for the lines of a log: by a clock of their own, some missing, some of nobody. */
+const filesFor = ({ exposures }: Job, random: () => number) => {
+  const offsetS = (random() - 0.5) * 2e5;
+  return exposures.flatMap(({ at, time_s: timeS = null, iso = null }, i) =>
+    random() < 0.1
+      ? []
+      : [
+          {
+            key: `P${i}`,
+            name: `P${i}.RAW`,
+            clockS: random() < 0.05 ? null : Date.parse(at) / 1000 + offsetS + random() * 4,
+            camera: random() < 0.8 ? 'a' : 'b',
+            timeS,
+            iso,
+          },
+        ],
+  );
+};
+
+const job: Kind = {
+  name: 'job',
+  parse: parseJob,
+  use: (value: Job, random) => {
+    const stations = value.stations.map(({ document }) => document);
+    const lines = value.exposures.map(({ id, at, bracket = null, time_s: timeS = null, iso = null }) => ({
+      id,
+      clockS: Date.parse(at) / 1000,
+      bracket,
+      timeS,
+      iso,
+    })); // prettier-ignore
+    const files = filesFor(value, random);
+    return [
+      packingOf(stations, value.kit ?? []),
+      stations.map(stationDigest),
+      within(20_000_000, (budget) => matchFiles(files, lines, {}, budget)),
+    ];
+  },
+};
+
+/** Stations with everything a station may have, drawn; the same for the same seed. */
+export const drawnStations = (count: number, seed: number): Station[] =>
+  fc.sample(everything, { numRuns: count, seed });
+
+const WISHES = [
+  { fill: 'covered' }, { fill: 'sharp' }, { megapixels: 300 }, { horizontal_deg: 120, vertical_deg: 80 },
+  { focal_length_mm: 20, width_mm: 36, height_mm: 24 }, { print_width_mm: 3000, dpi: 300 },
+]; // prettier-ignore
+
+/** Layouts with as many frames as there may be, and wishes beside them. */
+function withFrames(document: Record<string, unknown>, random: () => number): void {
+  const below = (most: number): number => 1 + Math.floor(random() ** 2 * most);
+  const moves = random() < 0.5 ? 'rear' : 'lens';
+  const laid = [
+    { pattern: 'grid', columns: below(50), rows: below(50), moves },
+    { pattern: 'grid', columns: below(2500), rows: 1, moves },
+    { pattern: 'pinwheel', frames: below(400), moves },
+    { pattern: 'ring', frames: below(400), radius_mm: random() * 30, moves },
+    { pattern: 'turn', columns: below(400), moves: 'camera' },
+    {
+      pattern: 'free',
+      moves,
+      places: Array.from({ length: below(400) }, () => ({
+        x_mm: random() * 100 - 50,
+        y_mm: random() * 100 - 50,
+        ...(random() < 0.3 ? { rotation_deg: random() * 360 } : {}),
+      })),
+    },
+  ][Math.floor(random() * 6)]!;
+  document.mosaic = {
+    ...laid,
+    overlap: random() * 0.95,
+    ...(random() < 0.5 ? { wish: WISHES[Math.floor(random() * WISHES.length)] } : {}),
+  };
+}
+
+/** Each number, with a chance of one in twenty, far past an end of its range: it is brought back to one. */
+function widened(value: unknown, random: () => number): void {
+  if (!isJson(value)) return;
+  const holder = value as Record<string, unknown>;
+  for (const key of Object.keys(holder)) {
+    if (typeof holder[key] === 'number') {
+      if (random() < 0.05) holder[key] = random() < 0.5 ? 1e30 : -1e30;
+    } else widened(holder[key], random);
+  }
+}
+
+/** A document that is sound but for numbers at the ends of their ranges. */
+function wide(from: unknown, random: () => number): unknown {
+  const document = structuredClone(from) as Record<string, unknown>;
+  // Many frames take many times as long as few: one in thirty is enough of them.
+  if (document.format === 'gangway.station' && random() < 0.03) withFrames(document, random);
+  widened(document, random);
+  return document;
+}
+
 export interface Seeds {
   readonly stations: readonly unknown[];
   readonly rigs: readonly unknown[];
   readonly items: readonly unknown[];
+  readonly jobs: readonly unknown[];
 }
 
 /** Ends of ranges, what lies a hair past them, and what no range has. */
@@ -211,7 +342,9 @@ export interface Outcome {
   readonly found: readonly Found[];
 }
 
-const TRIES = 4;
+const TRIES = 6;
+/** Places told of a crash. */
+const STACK_LINES = 6;
 
 /** A problem that is not a pointer and a sentence, if there is one. */
 const unsaid = (problems: readonly Problem[]): string | undefined =>
@@ -239,10 +372,13 @@ export function runMutations(
     const [kind, from] =
       which < 0.8
         ? [station, seeds.stations]
-        : which < 0.9
+        : which < 0.88
           ? [rig, seeds.rigs]
-          : [item, seeds.items];
-    let document = mutate(from[Math.floor(random() * from.length)], from, random);
+          : which < 0.98
+            ? [item, seeds.items]
+            : [job, seeds.jobs];
+    const chosen = from[Math.floor(random() * from.length)];
+    let document = random() < 0.5 ? wide(chosen, random) : mutate(chosen, from, random);
     onEach(index, document);
     try {
       let read = kind.parse(document);
@@ -254,11 +390,15 @@ export function runMutations(
       }
       tally[read.ok ? 'taken' : 'refused'] += 1;
       if (!read.ok) continue;
-      const wrong = notFinite(kind.use(read.value as never));
+      const wrong = notFinite(kind.use(read.value as never, random));
       if (wrong) found.push({ index, what: `${kind.name} ${wrong}`, document });
     } catch (error) {
       const { name, message, stack } = error as Error;
-      const place = (stack ?? '').split('\n')[1]?.trim() ?? '';
+      const place = (stack ?? '')
+        .split('\n')
+        .slice(1, STACK_LINES)
+        .map((line) => line.trim())
+        .join(' ');
       found.push({ index, what: `${kind.name} ${name}: ${message} ${place}`, document });
     }
   }
