@@ -252,6 +252,40 @@ test('a station kept from before a rule is worked with, its fault named; new val
   expect(await stored(api)).toMatchObject({ document: { camera: { height_m: 1.6 } } });
 });
 
+test('a stored mosaic of 400 × 400 frames costs its job’s list nothing, is named, and put away', async ({
+  page,
+}) => {
+  const { job, station, api } = await freshStation(stack.address);
+  const mosaic = { pattern: 'grid', columns: 400, rows: 400, moves: 'lens' };
+  const document = { ...demo('1-customs-house-front'), name: 'Far too many', mosaic };
+  await put(api, document);
+  await page.goto(job);
+  const line = page.getByRole('link', { name: /Far too many/ });
+  await expect(line).toBeVisible();
+  // What is shown of it was worked out with the save, on the server.
+  const jobId = job.split('/').at(-1)!;
+  const { items } = (await (await fetch(`${stack.address}/api/jobs/${jobId}/stations`)).json()) as {
+    items: { digest: { figure: string } }[];
+  };
+  await expect(line).toContainText(items[0]!.digest.figure);
+  await page.goto(`${station}/mosaic`);
+  await expect(page.getByText('One value is outside what may be set today')).toContainText(
+    'must be from 1 to 6 with 400 rows',
+  );
+  await expect(page.getByText('a mosaic has at most 2500').first()).toBeVisible();
+  // As it is it cannot be stored anew, and what is put right is.
+  const again = await fetch(`${stack.address}/api/jobs/${jobId}/stations`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ document }),
+  });
+  expect(again.status).toBe(422);
+  await page.goto(job);
+  await page.getByRole('button', { name: 'More for Far too many' }).click();
+  await page.getByRole('menuitem', { name: 'Archive' }).click();
+  await expect(line).toBeHidden();
+});
+
 test('kit and rigs that cannot be read leave their lists, pickers and pages working', async ({
   page,
 }) => {

@@ -118,6 +118,13 @@ test('a rig follows what is changed elsewhere, and has earlier versions to take 
   await page.getByLabel('Name of the version').fill('as copied');
   await page.getByRole('button', { name: 'Keep it' }).click();
   await expect(dialog.getByText('as copied')).toBeVisible();
+  await expect(dialog.getByText('Every save is kept.')).toBeVisible();
+  await dialog.getByRole('button', { name: 'Thin out older saves …' }).click();
+  await expect(dialog.getByText(/This would take away nothing now|This takes away/)).toBeVisible();
+  await dialog.getByLabel('Newest saves that stay').fill('3');
+  await expect(dialog.getByText('Give a whole number from 20 to 100,000.')).toBeVisible();
+  await dialog.getByRole('button', { name: 'Keep every save' }).click();
+  await expect(dialog.getByText('From now on every save is kept.')).toBeVisible();
   await dialog.getByRole('button', { name: 'Look at version 1' }).click();
   await dialog.getByRole('button', { name: 'Take back' }).click();
   await expect(page.getByLabel('Name of the rig')).toHaveValue(was);

@@ -151,7 +151,7 @@ test('a third large file of one machine is told to wait', async () => {
   const url = new URL(stack.address);
   const job = (): string => `/api/job-files?job=${crypto.randomUUID()}`;
   const head = (path: string): string =>
-    `POST ${path} HTTP/1.1\r\nHost: ${url.host}\r\nContent-Type: application/json\r\nContent-Length: 1000\r\n\r\n{`;
+    `POST ${path} HTTP/1.1\r\nHost: ${url.host}\r\nContent-Type: application/json\r\nContent-Length: 2000000\r\n\r\n{`;
   const slow = [1, 2].map(() => {
     const socket = connect(Number(url.port), url.hostname, () => socket.write(head(job())));
     socket.on('error', () => {});
@@ -161,7 +161,7 @@ test('a third large file of one machine is told to wait', async () => {
     fetch(stack.address + job(), {
       method: 'POST',
       headers: { 'Content-Type': 'application/json' },
-      body: '{}',
+      body: `{}${' '.repeat(2_000_000)}`,
     });
   let answer = await third();
   while (answer.status !== 429) answer = await third();

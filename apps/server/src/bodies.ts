@@ -82,7 +82,11 @@ const hasBody = ({ headers }: Request): boolean =>
   headers['transfer-encoding'] !== undefined || Number(headers['content-length'] ?? 0) > 0;
 
 /** Reads a whole body, measured as it comes. @throws a refusal */
-export async function bytesOf(request: Request, bounds: Bounds): Promise<Buffer> {
+export async function bytesOf(
+  request: Request,
+  bounds: Bounds,
+  onChunk: (chunk: Buffer) => void = () => {},
+): Promise<Buffer> {
   const said = Number(request.headers['content-length'] ?? 0);
   if (said > DRAINED_BYTES) request.res?.setHeader('Connection', 'close');
   if (said > bounds.bytes) throw tooLarge(bounds, said);
@@ -91,6 +95,7 @@ export async function bytesOf(request: Request, bounds: Bounds): Promise<Buffer>
   const chunks: Buffer[] = [];
   for await (const chunk of request.iterator({ destroyOnReturn: false }) as AsyncIterable<Buffer>) {
     measure.take(chunk);
+    onChunk(chunk);
     chunks.push(chunk);
   }
   if (!request.complete) throw new Refusal(400, 'The request ended before all of it had come.');

@@ -1,7 +1,7 @@
 import { setImmediate as nextTurn } from 'node:timers/promises';
 
 /** Longer than this at a stretch others are kept waiting, ms. */
-const STRETCH_MS = 10;
+const STRETCH_MS = 3;
 
 /** Lets others have their turn now and then during long work. */
 export function breaths(): () => Promise<void> {

@@ -3,10 +3,7 @@ import type { RequestHandler } from 'express';
 /** What only a page’s own sensors, camera and wake lock may do; everything else is shut for all. */
 const OWN = ['accelerometer', 'camera', 'gyroscope', 'magnetometer', 'screen-wake-lock'];
 const SHUT = [
-  'ambient-light-sensor',
-  'attribution-reporting',
   'autoplay',
-  'bluetooth',
   'browsing-topics',
   'captured-surface-control',
   'compute-pressure',
@@ -32,7 +29,6 @@ const SHUT = [
   'storage-access',
   'sync-xhr',
   'usb',
-  'web-share',
   'window-management',
   'xr-spatial-tracking',
 ];

@@ -131,7 +131,8 @@ export async function save<T extends object>(
     if (stored !== undefined) return stored;
   }
   // Either it cannot be stored as it is, or it is there already, or something else is.
-  const document = await transact((query) => changed(query, kind, id, change));
+  const sound = read.ok ? read.value : undefined;
+  const document = await transact((query) => changed(query, kind, id, change, { sound }));
   const stored = document === null ? await readJson(connection, kind, id) : await store(document);
   // It was changed by another in between: the next look will say so.
   return stored ?? save(connection, kind, id, change);
@@ -148,16 +149,18 @@ async function changed<T extends object>(
   kind: Kind<T>,
   id: string,
   { baseRevision, document: input }: Pick<Change, 'baseRevision' | 'document'>,
-  under?: string,
+  { under, sound }: { under?: string | undefined; sound?: T | undefined } = {},
 ): Promise<T | null> {
-  const [row] = await query<Head<T> & Shown>(
-    `select document, revision, ${shownColumns(kind)} from ${kind.table} where id = $1 for update`,
-    [id],
+  const [row] = await query<Head<T> & Shown & { same: boolean | null }>(
+    `select document, revision, document = $2::jsonb as same, ${shownColumns(kind)}
+     from ${kind.table} where id = $1 for update`,
+    [id, sound === undefined ? null : JSON.stringify(sound)],
   );
   if (!row) throw missing(kind);
-  const document = acceptDocument(kind.what, parseEdited(kind.parse, input, row.document), under);
+  const document =
+    sound ?? acceptDocument(kind.what, parseEdited(kind.parse, input, row.document), under);
   // The same content again is a repeat whose first answer was lost, or an empty change.
-  if (isSame(row.document, document)) return null;
+  if (row.same ?? isSame(row.document, document)) return null;
   const sort = (of: unknown): unknown => (of as { kind?: unknown }).kind;
   if (sort(document) !== sort(row.document)) {
     throw new Refusal(422, 'What kind of thing an item is cannot be changed.', {
@@ -178,7 +181,7 @@ export async function saveItem(
   change: Pick<Change, 'baseRevision' | 'document'>,
   { importId = null, under }: { importId?: string | null; under?: string } = {},
 ): Promise<void> {
-  const document = await changed(query, kind, id, change, under);
+  const document = await changed(query, kind, id, change, { under });
   if (document === null) return;
   await query(
     `with stored as (

@@ -127,7 +127,7 @@ export async function planFor(query: Query, job: Job, newId: string): Promise<Pl
         ? differences(headOf(head as never, head.more ?? {}), headOf(job, moreOf(job)))
         : [],
       stations: await counted(
-        job.stations.map((each) => {
+        lazily(job.stations, (each) => {
           const row = byId.get(each.id);
           const now = row && standingOf(row.document, row.status, row.archived);
           const next = standingOf(each.document, each.status ?? row?.status ?? 'planned', each.archived ?? false); // prettier-ignore
@@ -136,7 +136,7 @@ export async function planFor(query: Query, job: Job, newId: string): Promise<Pl
         there[0]!.stations - byId.size,
       ),
       exposures: await counted(
-        job.exposures.map((each) => {
+        lazily(job.exposures, (each) => {
           const row = lineById.get(each.id);
           const now = row && (row.deleted ? { taken_out: true } : row.document);
           const name = `${each.at.slice(0, 19).replace('T', ' ')}, ${setSaid(each)}`;
@@ -184,21 +184,28 @@ const LABELS: ReadonlyMap<string, string> = new Map(
   LOG_COLUMNS.map(({ path, label }) => [path.replaceAll(/[._]/g, ' '), label]),
 );
 
-async function counted(
-  all: readonly {
-    readonly name: string;
-    readonly now?: object | undefined;
-    readonly next: object;
-  }[],
-  onlyHere: number,
-): Promise<Counts> {
+/** A thing of the file beside what is here. */
+interface Compared {
+  readonly name: string;
+  readonly now?: object | undefined;
+  readonly next: object;
+}
+
+/** Each made when it is looked at: a file has thousands. */
+function* lazily<T>(all: readonly T[], made: (each: T) => Compared): Generator<Compared> {
+  for (const each of all) yield made(each);
+}
+
+async function counted(all: Iterable<Compared>, onlyHere: number): Promise<Counts> {
   const breathe = breaths();
-  const changed: { name: string; now?: object | undefined; next: object }[] = [];
+  const changed: Compared[] = [];
+  let [count, added] = [0, 0];
   for (const each of all) {
-    if (each.now && !sameField(each.now, each.next)) changed.push(each);
+    count++;
+    if (!each.now) added++;
+    else if (!sameField(each.now, each.next)) changed.push(each);
     await breathe();
   }
-  const added = all.filter(({ now }) => !now).length;
   return {
     added,
     changed: changed.slice(0, MOST_SHOWN).map(({ name, now, next }) => ({
@@ -209,7 +216,7 @@ async function counted(
       })),
     })),
     changedTotal: changed.length,
-    same: all.length - added - changed.length,
+    same: count - added - changed.length,
     onlyHere,
   };
 }
@@ -224,7 +231,7 @@ async function kitCounts(query: Query, { kit = [], rigs = [] }: Job): Promise<Co
   );
   const byId = new Map(rows.map(({ id, document }) => [id, document]));
   return counted(
-    [...kit, ...rigs].map(({ id, document }) => ({
+    lazily([...kit, ...rigs], ({ id, document }) => ({
       name: document.name,
       now: byId.get(id),
       next: document,

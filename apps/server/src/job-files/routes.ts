@@ -30,10 +30,11 @@ export function jobFileRoutes(connection: Connection): Router {
 
   router.post('/', async (request, response) => {
     const { job: newId, ids, seen } = accept(asked, request.query);
-    const bytes = await bytesOf(request, A_JOB);
+    const sum = createHash('sha256');
+    const bytes = await bytesOf(request, A_JOB, (chunk) => sum.update(chunk));
     const read = await readJob(bytes);
     const file = ids === 'new' ? withNewIds(read) : read;
-    const hash = createHash('sha256').update(bytes).digest('hex');
+    const hash = sum.digest('hex');
     response.json(
       await transact(async (within) => {
         const there = ids === 'new' ? await ownOf(within, newId) : null;

@@ -84,6 +84,12 @@ function turnedPicture(layout: Layout): MosaicPicture | null {
  * circle; null where there is none.
  */
 export function mosaicPicture(layout: Layout): MosaicPicture | null {
+  const found = pictureOf(layout);
+  // At a right angle to where the camera points a flat side never ends.
+  return found && Number.isFinite(found.widthMm) && Number.isFinite(found.heightMm) ? found : null;
+}
+
+function pictureOf(layout: Layout): MosaicPicture | null {
   const { frames, cone, middle, mosaic, imageDistanceMm } = layout;
   if (frames.length === 0) return null;
   if (mosaic.pattern === 'turn') return turnedPicture(layout);
