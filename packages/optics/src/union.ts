@@ -82,20 +82,30 @@ const apart = (a: Box, b: Box): boolean =>
   a.foot > b.top + 2 * HAIR_MM ||
   b.foot > a.top + 2 * HAIR_MM;
 
+/** So few are looked through quicker than they are put in order. */
+const FEW = 24;
+
 /** Finds the boxes that may meet one, without looking at all of them: in order from left to right. */
 class Boxes {
+  /** Where there are few. */
+  private readonly all: readonly number[] | null;
   private readonly order: readonly number[];
   private readonly lefts: readonly number[];
   private readonly widest: number;
 
-  constructor(private readonly boxes: readonly Box[]) {
-    this.order = boxes.map((_, i) => i).sort((a, b) => boxes[a]!.left - boxes[b]!.left);
-    this.lefts = this.order.map((i) => boxes[i]!.left);
-    this.widest = boxes.reduce((most, { left, right }) => Math.max(most, right - left), 0);
+  constructor(boxes: readonly Box[]) {
+    const indices = boxes.map((_, i) => i);
+    this.all = boxes.length <= FEW ? indices : null;
+    this.order = this.all ?? indices.sort((a, b) => boxes[a]!.left - boxes[b]!.left);
+    this.lefts = this.all ? [] : this.order.map((i) => boxes[i]!.left);
+    this.widest = this.all
+      ? 0
+      : boxes.reduce((most, { left, right }) => Math.max(most, right - left), 0);
   }
 
-  /** Indices of those that are not apart from a box, in their own order. */
-  near(box: Box): number[] {
+  /** Indices of those that may not be apart from a box, in their own order. */
+  near(box: Box): readonly number[] {
+    if (this.all) return this.all;
     const found: number[] = [];
     let [low, high] = [0, this.lefts.length];
     const from = box.left - this.widest - 2 * HAIR_MM;
@@ -106,8 +116,7 @@ class Boxes {
     }
     for (let i = low; i < this.order.length; i++) {
       if (this.lefts[i]! > box.right + 2 * HAIR_MM) break;
-      const index = this.order[i]!;
-      if (!apart(box, this.boxes[index]!)) found.push(index);
+      found.push(this.order[i]!);
     }
     return found.sort((a, b) => a - b);
   }
@@ -118,7 +127,8 @@ class Boxes {
  * @param polygons each anticlockwise
  */
 export function unionEdges(polygons: readonly Polygon[]): Edge[] {
-  const boxes = new Boxes(polygons.map(boxOf));
+  const all = polygons.map(boxOf);
+  const boxes = new Boxes(all);
   const found: Edge[] = [];
   polygons.forEach((polygon, i) => {
     for (const edge of edgesOf(polygon)) {
@@ -126,7 +136,7 @@ export function unionEdges(polygons: readonly Polygon[]): Edge[] {
       const [out, within] = [movedOut(edge, HAIR_MM), movedOut(edge, -HAIR_MM)];
       let left: Span[] = [{ low: 0, high: 1 }];
       for (const j of boxes.near(near)) {
-        if (i === j) continue;
+        if (i === j || apart(near, all[j]!)) continue;
         if (left.length === 0) break;
         left = without(left, insideSpan(out, polygons[j]!));
         // Two polygons that end on one line share that edge: the first keeps it.

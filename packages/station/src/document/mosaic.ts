@@ -18,13 +18,9 @@ import {
   turnDeg,
   yesOrNo,
 } from './fields.js';
+import { MOST_PLACES } from './most.js';
 
 /** Several frames that become one picture. */
-
-/** A mosaic has no more frames, a sliding back no more stops: fifty by fifty. */
-export const MOST_MOSAIC_FRAMES = 2500;
-/** As many places can be given one by one. */
-export const MOST_PLACES = 400;
 
 const pairMm = () =>
   z.tuple([movementMm(), movementMm()], { error: 'must be a pair of numbers of mm: [x, y]' });

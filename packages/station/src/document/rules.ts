@@ -7,7 +7,7 @@ import {
   type Stance,
 } from '@gangway/optics';
 import { measuredRules } from './measured.js';
-import { MOST_MOSAIC_FRAMES } from './mosaic.js';
+import { MOST_MOSAIC_FRAMES } from './most.js';
 import type { Refuse } from './refuse.js';
 import { siteRules } from './site-rules.js';
 import { leanedOf, stanceOfStation } from './standards.js';

@@ -8,7 +8,7 @@ import {
   type SetMovement,
 } from '@gangway/optics';
 import { hasSecondStandard } from '../document/standards.js';
-import { MOST_MOSAIC_FRAMES } from '../document/mosaic.js';
+import { MOST_MOSAIC_FRAMES } from '../document/most.js';
 import type { Mosaic, Station } from '../document/station.js';
 import { mechanicsOf } from '../optical/turning.js';
 import { mechanism, UNBOUNDED, type Setup } from '../optical/setup.js';

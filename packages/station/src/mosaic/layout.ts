@@ -14,7 +14,7 @@ import {
   leastOf,
   mostOf,
 } from '@gangway/optics';
-import { MOST_MOSAIC_FRAMES } from '../document/mosaic.js';
+import { MOST_MOSAIC_FRAMES } from '../document/most.js';
 import type { Mosaic, Station } from '../document/station.js';
 import { setupOf, type Setup } from '../optical/setup.js';
 import { DEFAULT_OVERLAP } from './customs.js';
@@ -230,12 +230,26 @@ function roundShares(count: number, shareOf: (a: number, b: number) => number): 
   return found;
 }
 
+/** So few are looked through quicker than they are put in order. */
+const FEW = 24;
+
 /** Pairs near enough to share anything, found along x. */
 function nearPairs(
   frames: readonly LaidFrame[],
   { widthMm, heightMm }: Size,
 ): (readonly [number, number])[] {
   const far = Math.hypot(widthMm, heightMm);
+  if (frames.length <= FEW) {
+    return frames.flatMap((one, i) =>
+      frames.flatMap((other, j) =>
+        j > i &&
+        Math.abs(one.centre.x - other.centre.x) < far &&
+        Math.abs(one.centre.y - other.centre.y) < far
+          ? [[i, j] as const]
+          : [],
+      ),
+    );
+  }
   const order = frames.map((_, i) => i).sort((a, b) => frames[a]!.centre.x - frames[b]!.centre.x);
   const found: (readonly [number, number])[] = [];
   order.forEach((i, place) => {

@@ -1,5 +1,5 @@
 import { toPicture, leastOf } from '@gangway/optics';
-import { MOST_PLACES } from '../document/mosaic.js';
+import { MOST_PLACES } from '../document/most.js';
 import type { Mosaic, Station } from '../document/station.js';
 import { fixed } from '../words/format.js';
 import { carrierOf, type Carrier } from './carrier.js';

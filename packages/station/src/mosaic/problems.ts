@@ -1,7 +1,7 @@
 import { findingsOf, lookedOver, worstFirst, type Look as AnyLook } from '../words/findings.js';
 import type { MOSAIC_SAYS } from '../words/mosaic-problems.js';
 import { type MosaicFinding } from '../words/mosaic-problems.js';
-import { MOST_MOSAIC_FRAMES } from '../document/mosaic.js';
+import { MOST_MOSAIC_FRAMES } from '../document/most.js';
 import type { Station } from '../document/station.js';
 import { standardSaid } from '../words/hands.js';
 import { findable, withinCarrier } from './carrier.js';

@@ -24,7 +24,7 @@ import type { Station } from '../document/station.js';
 import { rigReport } from '../rig/report.js';
 import { setupOf, type Setup } from '../optical/setup.js';
 import { reportPerspective } from '../optical/perspective.js';
-import { NO_IMAGE } from '../words/exposure-problems.js';
+import { NO_IMAGE } from '../words/no-image.js';
 import { finite } from '../words/finite.js';
 
 /** Every section by its name: worked out from a setup alone. Undefined where a station has none. */

@@ -1,10 +1,7 @@
 import { fStop, fixed, stops, trimmed } from './format.js';
 import type { Found } from './findings.js';
+import { NO_IMAGE } from './no-image.js';
 import { timeSaid } from './times.js';
-
-/** At a magnification of minus the pupil ratio the sensor stands in the exit pupil itself. */
-export const NO_IMAGE =
-  'The sensor stands at or before the exit pupil of the lens: no image is formed there. Draw the lens out.';
 
 /** What is said of an exposure's problems. */
 export const EXPOSURE_SAYS = {
