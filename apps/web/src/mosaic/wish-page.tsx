@@ -255,6 +255,11 @@ function Offers({ station: now }: { station: Station }) {
           Stopped: the best so far. That no fewer frames do is not proven.
         </p>
       )}
+      {!stopped && share === null && found.stopped && (
+        <p role="status" className="text-costs">
+          So many layouts are possible here that not every one was tried: fewer frames may do.
+        </p>
+      )}
       {found.why !== null && (
         <p role="alert" className="border-l-2 border-costs pl-3">
           {noneServesSaid(found.why)}

@@ -1,0 +1,169 @@
+import fc from 'fast-check';
+import { newBudget } from '@gangway/optics';
+import {
+  atLaidFrame,
+  evaluate,
+  framedWell,
+  keptStation,
+  layoutOf,
+  marksByFrame,
+  matchFiles,
+  offersOf,
+  parseStation,
+  sparingMove,
+  standingOf,
+  stateOf,
+  stationDigest,
+  type Mosaic,
+  type Station,
+} from '../src/index.js';
+import { laid, station } from './helpers/mosaic.js';
+import { everything } from './helpers/worlds.js';
+import { runs } from '../../../scripts/lib/runs.mjs';
+
+/** What was stored before there was a limit, or comes in a file. */
+const grid = (columns: number, rows: number): Mosaic => ({
+  pattern: 'grid',
+  columns,
+  rows,
+  moves: 'rear',
+});
+const stored = (mosaic: unknown): Station => ({ ...station({}), mosaic: mosaic as Mosaic });
+
+describe('a mosaic has at most 2,500 frames', () => {
+  it('and one with more is refused with the range, of stops of a back too', () => {
+    const problemsOf = (document: unknown): string[] => {
+      const read = parseStation(document);
+      return read.ok ? [] : read.problems.map(({ pointer, message }) => `${pointer} ${message}`);
+    };
+    expect(problemsOf(stored(grid(400, 400)))).toEqual([
+      '/mosaic/columns must be from 1 to 6 with 400 rows: at most 2500 frames',
+    ]);
+    expect(problemsOf(stored(grid(50, 50)))).toEqual([]);
+    expect(problemsOf(stored(grid(50, 51)))).toHaveLength(1);
+    const { movement_limits: limits } = station({});
+    const stops = { columns: 60, rows: 60, pitch_mm: [1, 1] };
+    expect(
+      problemsOf({ ...station({}), movement_limits: { ...limits, frame_stops: stops } })[0],
+    ).toContain('/movement_limits/frame_stops/columns must be from 1 to 41 with 60 rows');
+  });
+
+  it('is read where it was stored, named, and not worked out', () => {
+    const kept = keptStation(stored(grid(400, 400)));
+    expect(kept).toMatchObject({ kind: 'faulty', faults: [{ pointer: '/mosaic/columns' }] });
+    const many = stored(grid(400, 400));
+    expect(layoutOf(many).frames).toEqual([]);
+    const { mosaic } = evaluate(many);
+    expect(mosaic!.possible).toBe(false);
+    expect(mosaic!.problems[0]).toMatchObject({ code: 'too_many_frames', severity: 'stop' });
+    expect(stationDigest(many)).toMatchObject({ figure: expect.any(String) });
+  });
+
+  it.each([
+    { pattern: 'turn', moves: 'camera', columns: 1e30 },
+    { pattern: 'pinwheel', moves: 'rear', frames: 1e9 },
+    { pattern: 'ring', moves: 'lens', frames: 1e12, radius_mm: 3 },
+    { pattern: 'grid', moves: 'lens', columns: NaN, rows: 3 },
+  ])('of which nobody ever stored so many: %j', (mosaic) => {
+    expect(keptStation(stored(mosaic)).kind).toBe('broken');
+    expect(layoutOf(stored(mosaic)).frames).toEqual([]);
+  });
+
+  it('with all of them is laid out by neighbours, not by pairs', () => {
+    const layout = layoutOf(laid(grid(50, 50)));
+    expect(layout.frames).toHaveLength(2500);
+    expect(layout.shares).toHaveLength(2 * 50 * 49);
+    expect(layout.neighbours).toHaveLength(2 * 50 * 49);
+  });
+});
+
+describe('searches for layouts end with their budget', () => {
+  const places = Array.from({ length: 400 }, (_, i) => [
+    ((i * 7919) % 997) / 25,
+    ((i * 104_729) % 991) / 25,
+  ]);
+  const wish = { horizontal_deg: 80, vertical_deg: 60 };
+  it.each([
+    ['detents of a twentieth of a millimetre', { detent_mm: 0.05 }],
+    ['400 places all over', { frame_stops: { places_mm: places } }],
+    ['2,500 stops', { frame_stops: { columns: 50, rows: 50, pitch_mm: [0.7, 0.7] } }],
+  ])('%s', (_, movement_limits) => {
+    const asked = laid({ ...grid(3, 1), wish }, { movement_limits });
+    for (const steps of [100, 100_000, 3_000_000]) {
+      const budget = newBudget(steps);
+      const { stopped, offers, why } = offersOf(asked, budget);
+      // One layout of many frames may have been begun with the last step.
+      expect(budget.left).toBeGreaterThan(-12_000_000);
+      if (budget.left <= 0) expect(stopped).toBe(true);
+      // Where not all was looked at, nothing is certain.
+      if (stopped) {
+        expect(offers.every(({ least, layout }) => !least || layout.frames.length === 1)).toBe(
+          true,
+        );
+        if (why && 'proven' in (why.values ?? {}))
+          expect(why.values).toMatchObject({ proven: false });
+      }
+    }
+  });
+
+  it('says so in the report', () => {
+    const asked = laid({ ...grid(3, 1), wish });
+    expect(evaluate(asked, newBudget(50)).mosaic).toMatchObject({ stopped: true });
+    expect(evaluate(asked).mosaic).not.toHaveProperty('stopped');
+  });
+
+  it('a move that spares the seams and marks frame by frame, too', () => {
+    const marks = Array.from({ length: 40 }, (_, i) => ({
+      label: `Mark ${i}`,
+      x_m: i - 20,
+      y_m: 1.5,
+      z_m: 20,
+      must: 'free' as const,
+      at_seams: 'fine' as const,
+    }));
+    const many = laid(grid(40, 40), { marks });
+    const none = sparingMove(many, newBudget(1000));
+    expect(none).toMatchObject({ move: null, all: false });
+    expect(marksByFrame(many, newBudget(1000)).filter((each) => each?.includes('not looked'))).not.toEqual([]); // prettier-ignore
+  });
+
+  it('a matching leaves nothing sure that it has not looked through', () => {
+    const lines = Array.from({ length: 40 }, (_, i) => ({ id: `l${i}`, clockS: 60 * i, bracket: null, timeS: null, iso: null })); // prettier-ignore
+    const files = lines.map(({ clockS }, i) => ({ key: `f${i}`, name: `P${i}`, clockS: clockS + 500, camera: '', timeS: null, iso: null })); // prettier-ignore
+    const all = matchFiles(files, lines);
+    expect(all.stopped).toBe(false);
+    expect(all.pairs.some(({ sure }) => sure)).toBe(true);
+    const budget = newBudget(1000);
+    const cut = matchFiles(files, lines, {}, budget);
+    expect(cut.stopped).toBe(true);
+    expect(cut.pairs.some(({ sure }) => sure)).toBe(false);
+    expect(budget.left).toBeLessThanOrEqual(0);
+  });
+});
+
+describe('a grid is within light and mechanism where its corner frames are', () => {
+  it('in any world', () => {
+    let [whole, cut] = [0, 0];
+    const shapes = fc.record({
+      columns: fc.integer({ min: 1, max: 6 }),
+      rows: fc.integer({ min: 1, max: 6 }),
+      overlap: fc.double({ min: 0.1, max: 0.9, noNaN: true }),
+      moves: fc.constantFrom('rear' as const, 'lens' as const),
+    });
+    fc.assert(
+      fc.property(everything, shapes, (world, shape) => {
+        const { facade: _, ...plain } = world;
+        const asked: Station = { ...plain, mosaic: { pattern: 'grid', ...shape } };
+        const layout = layoutOf(asked);
+        const each = layout.frames.every(
+          (__, i) => standingOf(stateOf(atLaidFrame(asked, layout, i))) !== 'outside',
+        );
+        expect(framedWell(asked)).toBe(each);
+        if (each) whole++;
+        else cut++;
+      }),
+      { numRuns: runs(1000) },
+    );
+    expect(Math.min(whole, cut)).toBeGreaterThan(5);
+  });
+});
