@@ -208,7 +208,7 @@ test('files are matched, corrected by hand, and get sidecars that keep what was 
   // Sidecars: one merged, one refused, the rest new.
   const part = page.getByRole('region', { name: 'Sidecars' });
   await expect(part).toContainText('51 new, 1 merged');
-  await expect(part.getByRole('alert')).toContainText('OQ0413.xmp: It declares entities');
+  await expect(part.getByRole('alert')).toContainText('OQ0413.xmp: It declares a document type');
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     part.getByRole('button', { name: 'Save 52 as a zip' }).click(),

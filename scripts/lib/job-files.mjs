@@ -73,7 +73,13 @@ export async function takeJob(address, file, { newIds, take }, say) {
   if (!existsSync(file)) throw new Error(`There is no file ${file}.`);
   const query = new URLSearchParams({ job: randomUUID(), ids: newIds ? 'new' : 'keep' });
   const send = async () =>
-    (await ask(address, `job-files?${query}`, { method: 'POST', body: await openAsBlob(file) })).json(); // prettier-ignore
+    (
+      await ask(address, `job-files?${query}`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: await openAsBlob(file),
+      })
+    ).json();
   const look = await send();
   for (const line of inLines(look)) say(line);
   if (!take) {

@@ -129,7 +129,7 @@ describe('matching', () => {
   });
 
   test('files without a time, without lines, and no files at all', () => {
-    expect(matchFiles([], lines)).toEqual({ pairs: [], offsets: {} });
+    expect(matchFiles([], lines)).toEqual({ pairs: [], offsets: {}, stopped: false });
     expect(matchFiles(files, []).pairs.every(({ line: l }) => l === null)).toBe(true);
     const untimed = files.map((each) => ({ ...each, clockS: null }));
     expect(matchFiles(untimed.slice(0, 3), lines).pairs.every(({ sure }) => !sure)).toBe(true);
