@@ -122,7 +122,9 @@ export async function backup(url, file, say) {
   const stay = leaveNothing(made);
   const check = await atOneMoment(url, async (client) => {
     const { rows } = await client.query('select pg_export_snapshot() as snapshot');
-    const args = ['-Fc', '--no-owner', '--no-privileges', `--snapshot=${rows[0].snapshot}`];
+    // Our own schemas alone: an extension that somebody put into the database is not ours to bring back.
+    const own = ['-n', 'public', '-n', 'drizzle'];
+    const args = ['-Fc', ...own, '--no-owner', '--no-privileges', `--snapshot=${rows[0].snapshot}`];
     try {
       // Nobody else may read it from its first byte on.
       rmSync(made, { force: true });
