@@ -1,6 +1,6 @@
 import { resolve } from 'node:path';
 import { createInterface } from 'node:readline';
-import { restore } from './lib/backup.mjs';
+import { restore } from './lib/restore.mjs';
 import { withDatabase } from './lib/with-database.mjs';
 
 const say = (text) => console.log(text);

@@ -16,6 +16,7 @@ import pg from 'pg';
 import { contentsOf } from '../../scripts/lib/backup.mjs';
 import { at } from '../../scripts/lib/paths.mjs';
 import { requireTools } from '../../scripts/lib/postgres-programs.mjs';
+import { environmentOf } from '../../scripts/lib/postgres-run.mjs';
 import { localPostgres } from '../../scripts/lib/postgres.mjs';
 import { addressOf, start, stop, stopAll } from '../start-runs.js';
 
@@ -71,7 +72,6 @@ async function rowsOf(client: pg.Client): Promise<Record<string, string[]>> {
 
 /** A dump as anybody makes one. */
 function dumpTo(url: string, to: string): void {
-  const { hostname, port, username, password, pathname, searchParams } = new URL(url);
   const { status, stderr } = spawnSync(
     join(
       requireTools(() => {}),
@@ -80,14 +80,7 @@ function dumpTo(url: string, to: string): void {
     ['-Fc', '--no-owner', '--no-privileges', '-f', to],
     {
       encoding: 'utf8',
-      env: {
-        ...process.env,
-        PGHOST: decodeURIComponent(searchParams.get('host') ?? hostname),
-        PGPORT: port || '5432',
-        PGUSER: decodeURIComponent(username),
-        PGPASSWORD: decodeURIComponent(password),
-        PGDATABASE: pathname.slice(1),
-      },
+      env: { ...process.env, ...environmentOf(url) },
     },
   );
   expect([status, stderr]).toEqual([0, '']);

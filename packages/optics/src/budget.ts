@@ -34,3 +34,13 @@ export function within<T>(budget: Budget, most: number, work: (part: Budget) => 
     budget.left -= given - part.left;
   }
 }
+
+/** A budget with word of whether anything was looked at coarsely, or not at all, to stay within it. */
+export interface Effort extends Budget {
+  cut: boolean;
+}
+
+export const effortOf = ({ left }: Budget): Effort => ({ left, cut: false });
+
+/** Whether all was looked at: only then is it certain that nothing better is there. */
+export const isWholeSearch = (effort: Effort): boolean => !effort.cut && !isSpent(effort);

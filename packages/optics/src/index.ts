@@ -35,5 +35,5 @@ export * from './throat.js';
 export * from './turn-in.js';
 export * from './union.js';
 export * from './units.js';
-export { isSpent, newBudget, SEARCH_STEPS, spend, within, type Budget } from './budget.js';
+export * from './budget.js';
 export * from './vector.js';

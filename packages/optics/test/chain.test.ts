@@ -44,6 +44,18 @@ describe('close-focus breathing', () => {
     expect(focalLengthAtSetting(lens, 0)).toBe(100);
   });
 
+  it('leaned so far that none of its settings focuses, it can be focused from where the engraved lens can', () => {
+    const lens = focusingLens(50.78, { distanceMm: 173.9, magnification: 0.4155 });
+    const leaned = { axisZ: Math.cos((80 * Math.PI) / 180), perMm: 1, plusMm: 0 };
+    // 4 f / a_z of the engraved lens.
+    expect(leastDistanceMm(lens, leaned)).toBeCloseTo((4 * 50.78) / leaned.axisZ, 9);
+    for (const times of [1 - 1e-9, 1, 1.01, 3]) {
+      const at = leastDistanceMm(lens, leaned) * times;
+      expect(focusedAtDistance(lens, leaned, at).imageDistanceMm).toBeGreaterThan(0);
+    }
+    expect(focusedAtDistance(lens, leaned, 0.99 * leastDistanceMm(lens, leaned)).imageDistanceMm).toBeNaN(); // prettier-ignore
+  });
+
   it('never jumps: neighbouring distances give neighbouring settings, and the equation holds', () => {
     fc.assert(
       fc.property(

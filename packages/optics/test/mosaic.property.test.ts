@@ -92,6 +92,26 @@ describe('what frames cover together, against polygon-clipping', () => {
     );
   });
 
+  it('of many frames, too, which are not held against each other one by one: by counting squares', () => {
+    const at = fc.integer({ min: 0, max: 60 });
+    const side = fc.integer({ min: 1, max: 14 });
+    const many = fc.array(fc.tuple(at, at, side, side), { minLength: 30, maxLength: 60 });
+    fc.assert(
+      fc.property(many, (drawn) => {
+        const covered = new Set<number>();
+        for (const [x, y, w, h] of drawn) {
+          for (let i = 0; i < w; i++)
+            for (let j = 0; j < h; j++) covered.add((x + i) * 100 + y + j);
+        }
+        const polygons = drawn.map(([x, y, widthMm, heightMm]) =>
+          turnedRectangle({ x: x + widthMm / 2, y: y + heightMm / 2 }, { widthMm, heightMm }, 0),
+        );
+        expect(areaWithin(unionEdges(polygons))).toBeCloseTo(covered.size, 3);
+      }),
+      { numRuns: runs(300) },
+    );
+  });
+
   it('keeps a shared edge once and drops one between frames that abut', () => {
     const size = { widthMm: 10, heightMm: 10 };
     const row = [0, 10, 15].map((x) => turnedRectangle({ x, y: 0 }, size, 0));

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { newBudget } from '@gangway/optics';
+import { areaOf, newBudget, sharedPart } from '@gangway/optics';
 import {
   atLaidFrame,
   evaluate,
@@ -14,6 +14,7 @@ import {
   standingOf,
   stateOf,
   stationDigest,
+  type Layout,
   type Mosaic,
   type Station,
 } from '../src/index.js';
@@ -74,6 +75,70 @@ describe('a mosaic has at most 2,500 frames', () => {
     expect(layout.frames).toHaveLength(2500);
     expect(layout.shares).toHaveLength(2 * 50 * 49);
     expect(layout.neighbours).toHaveLength(2 * 50 * 49);
+  });
+});
+
+describe('what frames share', () => {
+  /** Every pair held against every other, as the definition has it. */
+  const byPairs = ({ frames, frame }: Layout): Map<string, number> => {
+    const found = new Map<string, number>();
+    frames.forEach((one, a) =>
+      frames.forEach((other, b) => {
+        const part = b > a ? sharedPart(one.corners, other.corners) : [];
+        const share = part.length < 3 ? 0 : areaOf(part) / (frame.widthMm * frame.heightMm);
+        if (share > 1e-9) found.set(`${a} ${b}`, share);
+      }),
+    );
+    return found;
+  };
+  const places = Array.from({ length: 60 }, (_, i) => ({
+    x_mm: ((i * 37) % 97) - 40,
+    y_mm: ((i * 53) % 61) - 30,
+    ...(i % 4 === 0 ? { rotation_deg: (i * 29) % 360 } : {}),
+  }));
+
+  it.each<Mosaic>([
+    { pattern: 'pinwheel', moves: 'rear', frames: 4, offset_mm: [9, 7] },
+    { pattern: 'pinwheel', moves: 'rear', frames: 7, offset_mm: [20, 3] },
+    { pattern: 'pinwheel', moves: 'rear', frames: 36, offset_mm: [40, 20] },
+    { pattern: 'ring', moves: 'rear', frames: 30, radius_mm: 60, middle: true },
+    { pattern: 'free', moves: 'rear', places: places.slice(0, 20) },
+    { pattern: 'free', moves: 'rear', places },
+  ])('is what every pair held against every other shares: $pattern $frames', (mosaic) => {
+    const layout = layoutOf(laid(mosaic));
+    const all = byPairs(layout);
+    const own = new Map(
+      layout.shares
+        .filter(({ share }) => share > 1e-9)
+        .map(({ a, b, share }) => [`${a} ${b}`, share]),
+    );
+    expect([...own.keys()].sort()).toEqual([...all.keys()].sort());
+    for (const [pair, share] of own) expect(share).toBeCloseTo(all.get(pair)!, 9);
+  });
+});
+
+describe('lens and bellows at their edges', () => {
+  // Exit pupil to sensor is f (p + m): at m = −p nothing is left of it.
+  const at = (imageDistanceMm: number): Station =>
+    station({
+      lens: { pupil_ratio: 0.5 },
+      focus: { image_distance_mm: imageDistanceMm },
+      exposure: { meter: { time_s: 1 } },
+    });
+
+  it('a sensor before the exit pupil gives null, with its reason, and no time', () => {
+    const { focus, exposure } = evaluate(at(20));
+    expect(focus).toMatchObject({ bellows_stops: null, effective_f_number: null, airy_um: null });
+    expect(focus.no_image).toContain('no image is formed');
+    expect(exposure).toMatchObject({ bellows_stops: null, time_s: null, given_s: null });
+    expect(exposure!.problems[0]).toMatchObject({ code: 'no_image', severity: 'stop' });
+  });
+
+  it('behind it, however near, they are figures again', () => {
+    const { focus, exposure } = evaluate(at(25.001));
+    expect(focus.bellows_stops).toBeCloseTo(2 * Math.log2(1 + (25.001 / 50 - 1) / 0.5), 9);
+    expect(focus).not.toHaveProperty('no_image');
+    expect(exposure!.time_s).toBeGreaterThan(0);
   });
 });
 

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { newBudget } from '@gangway/optics';
+import { newBudget, effortOf } from '@gangway/optics';
 import {
   mosaicReport,
   noneServesSaid,
@@ -11,7 +11,6 @@ import {
 } from '../src/index.js';
 import { offerReport } from '../src/mosaic/offers/report.js';
 import { coversWithOverlap } from '../src/mosaic/offers/cover-solver.js';
-import { effortOf } from '../src/mosaic/offers/effort.js';
 import { judged } from '../src/mosaic/offers/judged.js';
 import { leastSize, serves, wantOf } from '../src/mosaic/offers/want.js';
 import { station, type Given } from './helpers/mosaic.js';

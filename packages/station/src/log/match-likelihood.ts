@@ -1,12 +1,7 @@
-import type { Budget } from '@gangway/optics';
+import type { Effort } from '@gangway/optics';
 import type { LogLine, PictureFile } from './match-types.js';
 
 /** How likely it is that a file belongs to a line, or to none, by its time and its settings. */
-
-/** Steps left, and whether any clock was left untried for want of them. */
-export interface MatchEffort extends Budget {
-  cut: boolean;
-}
 
 export interface Sequence {
   readonly files: readonly PictureFile[];
@@ -14,7 +9,7 @@ export interface Sequence {
   /** Of the whole shoot: with several, most lines have no file of this one. */
   readonly cameras: number;
   /** What the whole matching may still cost. */
-  readonly effort: MatchEffort;
+  readonly effort: Effort;
 }
 
 // What people do at a camera (common practice, no source): how often a line has no file, a file no

@@ -1,8 +1,8 @@
 import { align, CLOSELY, ROUGHLY, type Aligned } from './match-align.js';
-import { alike, type MatchEffort, type Sequence } from './match-likelihood.js';
+import { alike, type Sequence } from './match-likelihood.js';
 import { offsetCandidates } from './match-offset.js';
 import type { LogLine, MatchOptions, Matched, Offset, Pair, PictureFile } from './match-types.js';
-import { mostOf, newBudget, type Budget } from '@gangway/optics';
+import { effortOf, mostOf, newBudget, type Budget } from '@gangway/optics';
 
 /**
  * Which picture file belongs to which line of the log. What is known of a file is when its camera’s
@@ -264,7 +264,7 @@ export function matchFiles(
   { fixed = [], offsetsS = {} }: MatchOptions = {},
   budget: Budget = newBudget(MATCH_STEPS),
 ): Matched {
-  const effort: MatchEffort = { left: budget.left, cut: false };
+  const effort = effortOf(budget);
   const byKey = new Map(fixed.map((each) => [each.file, each.line]));
   const taken = new Set(fixed.flatMap(({ line }) => (line === null ? [] : [line])));
   const lineById = new Map(lines.map((line) => [line.id, line]));

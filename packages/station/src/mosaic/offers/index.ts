@@ -1,7 +1,6 @@
-import { newBudget, type Budget } from '@gangway/optics';
+import { newBudget, type Budget, effortOf, isWholeSearch, type Effort } from '@gangway/optics';
 import type { Station } from '../../document/station.js';
 import type { NoneServes } from '../../words/wish.js';
-import { effortOf, isWholeSearch, type Effort } from './effort.js';
 import type { Judged } from './judged.js';
 import { nearest, type Nearest } from './nearest.js';
 import { framesOf, ranked, type Offered } from './ranked.js';

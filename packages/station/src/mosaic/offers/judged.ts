@@ -1,11 +1,10 @@
-import { covers, spend, type Cone } from '@gangway/optics';
+import { covers, spend, type Cone, type Effort } from '@gangway/optics';
 import type { Mosaic, Station } from '../../document/station.js';
 import type { Limit } from '../../words/wish.js';
 import { findable, withinCarrier } from '../carrier.js';
 import { joinedOf } from '../joined.js';
 import { framesAsked, layoutOf, type Layout } from '../layout.js';
 import { cornersPast } from '../light.js';
-import type { Effort } from './effort.js';
 import { mosaicPicture, type MosaicPicture } from '../picture.js';
 
 /** A layout that was tried: it can be set, is lit, hangs together, and gives a picture. */

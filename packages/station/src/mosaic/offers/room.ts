@@ -10,10 +10,10 @@ import {
   type Cone,
   type Point,
   type Size,
+  type Effort,
 } from '@gangway/optics';
 import { withinCarrier, type Carrier } from '../carrier.js';
 import type { Layout } from '../layout.js';
-import type { Effort } from './effort.js';
 
 /** Where a picture of a size may lie: inside the light, its frames within what the carrier does. */
 export interface Room {

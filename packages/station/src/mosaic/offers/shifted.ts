@@ -1,8 +1,7 @@
-import type { Point, Size } from '@gangway/optics';
+import { type Point, type Size, isWholeSearch } from '@gangway/optics';
 import type { FrameStop } from '../carrier.js';
 import { overlapOf } from '../layout.js';
 import { blocksOf, MOST_FRAMES } from './grids.js';
-import { isWholeSearch } from './effort.js';
 import { judged, type Asked, type Judged } from './judged.js';
 import { withBlock, withPlaces } from './laid.js';
 import { areaOf, better, framesOf, FULL } from './ranked.js';

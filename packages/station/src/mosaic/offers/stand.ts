@@ -1,8 +1,8 @@
+import type { Effort } from '@gangway/optics';
 import type { Mosaic, Station } from '../../document/station.js';
 import type { NoneServes } from '../../words/wish.js';
 import { carrierOf } from '../carrier.js';
 import { layoutOf, uncropped, type Layout } from '../layout.js';
-import type { Effort } from './effort.js';
 import { baseOf } from './judged.js';
 import type { Room } from './room.js';
 import { wantOf, type Want } from './want.js';

@@ -1,8 +1,15 @@
-import { frameCovered, isSpent, spend, toPicture, type Point, type Size } from '@gangway/optics';
+import {
+  frameCovered,
+  isSpent,
+  spend,
+  toPicture,
+  type Point,
+  type Size,
+  type Effort,
+} from '@gangway/optics';
 import type { FrameStop } from '../carrier.js';
 import { overlapOf } from '../layout.js';
 import { leastCover, type CoverAnswer } from './cover-solver.js';
-import type { Effort } from './effort.js';
 import type { Room } from './room.js';
 import { leastSize, type Want } from './want.js';
 
