@@ -25,7 +25,13 @@ async function freshDay(): Promise<string> {
   const file = await (await fetch(`${ADDRESS}/api/job-files/${DAY}`)).text();
   const id = crypto.randomUUID();
   const send = async (more: string): Promise<{ token: string }> =>
-    (await (await fetch(`${ADDRESS}/api/job-files?job=${id}&ids=new${more}`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: file })).json()) as { token: string }; // prettier-ignore
+    (await (
+      await fetch(`${ADDRESS}/api/job-files?job=${id}&ids=new${more}`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: file,
+      })
+    ).json()) as { token: string };
   // New ids are made at each look: only what is asked with the same word is the same.
   const { token } = await send('');
   await send(`&seen=${token}`);

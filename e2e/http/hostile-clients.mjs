@@ -73,15 +73,24 @@ const deeds = [
   () => send('/api/jobs', text),
   () => send(STATION, wide, 'PUT'),
   () => send(STATION, large, 'PUT'),
-  () => send(`/api/kit/imports/${randomUUID()}`, Buffer.from(`{"items":[${'{"id":1},'.repeat(300_000)}{}]}`), 'PUT'),
-  () => hold(`POST /api/jobs HTTP/1.1\r\nHost: ${host}\r\nContent-Type: application/json\r\nContent-Length: 1000\r\n\r\n{`, 500),
+  () =>
+    send(
+      `/api/kit/imports/${randomUUID()}`,
+      Buffer.from(`{"items":[${'{"id":1},'.repeat(300_000)}{}]}`),
+      'PUT',
+    ),
+  () =>
+    hold(
+      `POST /api/jobs HTTP/1.1\r\nHost: ${host}\r\nContent-Type: application/json\r\nContent-Length: 1000\r\n\r\n{`,
+      500,
+    ),
   () => hold(`GET /api/changes HTTP/1.1\r\nHost: ${host}\r\n\r\n`, 300),
   () => hold('GET / HT', 500),
   () => Promise.all(Array.from({ length: 40 }, () => hold('', 200))),
   () => get('/api/jobs/a0000000-0000-4000-8000-000000000001/stations?limit=500'),
   () => get('/api/job-files/a0000000-0000-4000-8000-000000000001'),
   () => get('/api/kit'),
-]; // prettier-ignore
+];
 
 let done = 0;
 await Promise.all(

@@ -107,16 +107,25 @@ test('every answer bars sniffing and what nobody needs, refusals of every kind t
     [421, `GET http://elsewhere.example/ HTTP/1.1\r\nHost: ${host}\r\n${close}`],
     [400, `GET / HTTP/1.1\r\nHost: ${host}\r\nHost: ${host}\r\n${close}`],
     [400, `GET /%zz HTTP/1.1\r\nHost: ${host}\r\n${close}`],
-    [415, `POST /api/jobs HTTP/1.1\r\nHost: ${host}\r\nContent-Type: text/plain\r\nContent-Length: 2\r\n${close}{}`],
-    [415, `POST /api/jobs HTTP/1.1\r\nHost: ${host}\r\nContent-Type: application/json\r\nContent-Encoding: gzip\r\nContent-Length: 2\r\n${close}{}`],
-    [413, `POST /api/job-files?job=a0000000-0000-4000-8000-0000000000ff HTTP/1.1\r\nHost: ${host}\r\nContent-Type: application/json\r\nContent-Length: 99000000\r\n${close}{}`],
+    [
+      415,
+      `POST /api/jobs HTTP/1.1\r\nHost: ${host}\r\nContent-Type: text/plain\r\nContent-Length: 2\r\n${close}{}`,
+    ],
+    [
+      415,
+      `POST /api/jobs HTTP/1.1\r\nHost: ${host}\r\nContent-Type: application/json\r\nContent-Encoding: gzip\r\nContent-Length: 2\r\n${close}{}`,
+    ],
+    [
+      413,
+      `POST /api/job-files?job=a0000000-0000-4000-8000-0000000000ff HTTP/1.1\r\nHost: ${host}\r\nContent-Type: application/json\r\nContent-Length: 99000000\r\n${close}{}`,
+    ],
   ] as const) {
     const answer = await answerTo(bytes);
     expect(answer.slice(0, 12)).toBe(`HTTP/1.1 ${status}`);
     expect(answer).toMatch(/x-content-type-options: nosniff/i);
     expect(answer).toMatch(/permissions-policy: .*camera=\(self\).*geolocation=\(\)/i);
   }
-}); // prettier-ignore
+});
 
 test('49 MB of members are refused before they are parsed, and others are served meanwhile', async () => {
   const body = Buffer.from(`{"format":"gangway.job","stations":[${'1,'.repeat(24_400_000)}1]}`);

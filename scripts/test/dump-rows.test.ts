@@ -47,19 +47,32 @@ describe('rows of a dump', () => {
     ['a function that is called', `SELECT pg_catalog.pg_sleep(9);\n`, 'pg_sleep'],
     ['another setting', `SET session_authorization = 'x'; SELECT 1;\n`, 'session_authorization'],
     ['a table of somebody else', 'COPY public.accounts (id) FROM stdin;\n\\.\n', 'public.accounts'],
-    ['columns that are more than names', 'COPY public.jobs (id) FROM stdin; DROP TABLE x; --(a) FROM stdin;\n', 'something else'],
-    ['a table twice', 'COPY public.jobs (id) FROM stdin;\n\\.\nCOPY public.jobs (id) FROM stdin;\n\\.\n', 'public.jobs'],
+    [
+      'columns that are more than names',
+      'COPY public.jobs (id) FROM stdin; DROP TABLE x; --(a) FROM stdin;\n',
+      'something else',
+    ],
+    [
+      'a table twice',
+      'COPY public.jobs (id) FROM stdin;\n\\.\nCOPY public.jobs (id) FROM stdin;\n\\.\n',
+      'public.jobs',
+    ],
     ['rows without an end', 'COPY public.jobs (id) FROM stdin;\n1\n', 'in the middle of its rows'],
   ])('%s is refused, and nothing was changed', async (_, body, words) => {
     const refused = taken(body);
     await expect(refused).rejects.toThrow(words);
     await expect(refused).rejects.toThrow('Nothing was changed.');
   });
-}); // prettier-ignore
+});
 
 describe('what a dump lists', () => {
   const list = (...entries: string[]): string =>
-    [';', '; Selected TOC Entries:', ';', ...entries.map((each, i) => `${i + 1}; 1259 16388 ${each} owner`)].join('\n'); // prettier-ignore
+    [
+      ';',
+      '; Selected TOC Entries:',
+      ';',
+      ...entries.map((each, i) => `${i + 1}; 1259 16388 ${each} owner`),
+    ].join('\n');
 
   it('is taken where it is ours', () => {
     const ours = list(

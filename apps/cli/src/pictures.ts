@@ -102,7 +102,10 @@ export async function openPicture(name: string, index = 0): Promise<Opening> {
         (width * height * BYTES_A_PIXEL * (depth === 'uchar' ? 1 : 2)) /
         1e9
       ).toFixed(1);
-      return { ok: false, why: `it has ${millions(width * height)} pixels and takes ${gigabytes} GB of memory to read; GANGWAY_LARGE=1 reads it` }; // prettier-ignore
+      return {
+        ok: false,
+        why: `it has ${millions(width * height)} pixels and takes ${gigabytes} GB of memory to read; GANGWAY_LARGE=1 reads it`,
+      };
     }
     const wide = depth === 'ushort' || depth === 'short';
     // A profile is undone where it is read: what comes of it has the usual curve again.

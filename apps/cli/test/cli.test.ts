@@ -225,7 +225,9 @@ describe('job files', () => {
     writeFileSync(join(out, 'P1.xmp'), bomb);
     const { code, err } = await command(['xmp', file('bomb.json', job()), '-o', out]);
     expect(code).toBe(2);
-    expect(err).toContain('P1.xmp: It declares a document type; sidecars have none. It is left as it is.'); // prettier-ignore
+    expect(err).toContain(
+      'P1.xmp: It declares a document type; sidecars have none. It is left as it is.',
+    );
     expect(readFileSync(join(out, 'P1.xmp'), 'utf8')).toBe(bomb);
     expect(existsSync(join(out, 'P2.xmp'))).toBe(true);
   });

@@ -287,18 +287,39 @@ describe('a large object taken apart', () => {
   });
 
   it.each([
-    '', '{', '[]', '{"a"}', '{"a":}', '{"a":1,}', '{"stations":[1,]}', '{"stations":[1 2]}', '{"stations":[',
-    '{"a":1}x', '{"a":"x}', '{"a":{]}', '{"stations":[{]]}', 'null', '{a:1}', '{"a":1 "b":2}', '{"a":tru}',
+    '',
+    '{',
+    '[]',
+    '{"a"}',
+    '{"a":}',
+    '{"a":1,}',
+    '{"stations":[1,]}',
+    '{"stations":[1 2]}',
+    '{"stations":[',
+    '{"a":1}x',
+    '{"a":"x}',
+    '{"a":{]}',
+    '{"stations":[{]]}',
+    'null',
+    '{a:1}',
+    '{"a":1 "b":2}',
+    '{"a":tru}',
   ])('that is no JSON: %s', (text) => {
     expect(() => whole(Buffer.from(text))).toThrow(NotJson);
     expect(() => JSON.parse(text) as unknown).not.toBe(null);
-  }); // prettier-ignore
+  });
 });
 
 describe('after a change is stored', () => {
   const detailOf = (error: unknown): string => {
     let said = '';
-    const response = { locals: {}, setHeader: () => {}, status: () => response, type: () => response, send: (body: string) => (said = (JSON.parse(body) as { detail: string }).detail) }; // prettier-ignore
+    const response = {
+      locals: {},
+      setHeader: () => {},
+      status: () => response,
+      type: () => response,
+      send: (body: string) => (said = (JSON.parse(body) as { detail: string }).detail),
+    };
     errorHandler(pino({ level: 'silent' }))(error, {} as Request, response as never, () => {});
     return said;
   };

@@ -53,7 +53,9 @@ describe('close-focus breathing', () => {
       const at = leastDistanceMm(lens, leaned) * times;
       expect(focusedAtDistance(lens, leaned, at).imageDistanceMm).toBeGreaterThan(0);
     }
-    expect(focusedAtDistance(lens, leaned, 0.99 * leastDistanceMm(lens, leaned)).imageDistanceMm).toBeNaN(); // prettier-ignore
+    expect(
+      focusedAtDistance(lens, leaned, 0.99 * leastDistanceMm(lens, leaned)).imageDistanceMm,
+    ).toBeNaN();
   });
 
   it('never jumps: neighbouring distances give neighbouring settings, and the equation holds', () => {

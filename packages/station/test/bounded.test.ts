@@ -3,6 +3,8 @@ import { areaOf, newBudget, sharedPart } from '@gangway/optics';
 import {
   atLaidFrame,
   evaluate,
+  exposureSteps,
+  exposureVerdict,
   framedWell,
   keptStation,
   layoutOf,
@@ -134,6 +136,21 @@ describe('lens and bellows at their edges', () => {
     expect(exposure!.problems[0]).toMatchObject({ code: 'no_image', severity: 'stop' });
   });
 
+  it('nor the power of a flash; what is said is why, not that a film’s table ended', () => {
+    const flash = station({
+      ...at(20),
+      exposure: { flash: true, meter: { f_number: 8 }, reciprocity: { exponent: 1.3, from_s: 1 } },
+    });
+    for (const each of [at(20), flash]) {
+      const report = evaluate(each).exposure!;
+      expect(report).toMatchObject({ flash: null, time_s: null });
+      const { figure, words, sentence } = exposureVerdict(each, report);
+      expect(`${figure} ${words}`).toBe('None no image is formed');
+      expect(sentence).toBe(report.problems[0]!.message);
+      expect(exposureSteps(each, each.exposure!, report, 'metric')).toEqual([]);
+    }
+  });
+
   it('behind it, however near, they are figures again', () => {
     const { focus, exposure } = evaluate(at(25.001));
     expect(focus.bellows_stops).toBeCloseTo(2 * Math.log2(1 + (25.001 / 50 - 1) / 0.5), 9);
@@ -171,6 +188,20 @@ describe('searches for layouts end with their budget', () => {
     }
   });
 
+  it('and on very many stops find the fewest frames before all blocks are listed', () => {
+    const [columns, pitch] = [50, 0.5];
+    const stops = { columns, rows: 50, pitch_mm: [pitch, pitch] };
+    const asked = laid(
+      { ...grid(1, 1), overlap: 0.3, wish: { horizontal_deg: 50 } },
+      { movement_limits: { frame_stops: stops } },
+    );
+    const { offers, why } = offersOf(asked, newBudget(3_000_000));
+    expect(why).toBeNull();
+    // 2 · 50 mm · tan 25° is 46.6 mm across: one frame of 36 mm is not enough, two are.
+    expect(offers[0]!.layout.frames.length).toBe(2);
+    expect(offers[0]!.picture.horizontalDeg).toBeGreaterThanOrEqual(50 - 1e-6);
+  });
+
   it('says so in the report', () => {
     const asked = laid({ ...grid(3, 1), wish });
     expect(evaluate(asked, newBudget(50)).mosaic).toMatchObject({ stopped: true });
@@ -189,12 +220,27 @@ describe('searches for layouts end with their budget', () => {
     const many = laid(grid(40, 40), { marks });
     const none = sparingMove(many, newBudget(1000));
     expect(none).toMatchObject({ move: null, all: false });
-    expect(marksByFrame(many, newBudget(1000)).filter((each) => each?.includes('not looked'))).not.toEqual([]); // prettier-ignore
+    expect(
+      marksByFrame(many, newBudget(1000)).filter((each) => each?.includes('not looked')),
+    ).not.toEqual([]);
   });
 
   it('a matching leaves nothing sure that it has not looked through', () => {
-    const lines = Array.from({ length: 40 }, (_, i) => ({ id: `l${i}`, clockS: 60 * i, bracket: null, timeS: null, iso: null })); // prettier-ignore
-    const files = lines.map(({ clockS }, i) => ({ key: `f${i}`, name: `P${i}`, clockS: clockS + 500, camera: '', timeS: null, iso: null })); // prettier-ignore
+    const lines = Array.from({ length: 40 }, (_, i) => ({
+      id: `l${i}`,
+      clockS: 60 * i,
+      bracket: null,
+      timeS: null,
+      iso: null,
+    }));
+    const files = lines.map(({ clockS }, i) => ({
+      key: `f${i}`,
+      name: `P${i}`,
+      clockS: clockS + 500,
+      camera: '',
+      timeS: null,
+      iso: null,
+    }));
     const all = matchFiles(files, lines);
     expect(all.stopped).toBe(false);
     expect(all.pairs.some(({ sure }) => sure)).toBe(true);

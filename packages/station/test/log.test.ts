@@ -185,9 +185,9 @@ describe('a clock that was off', () => {
   });
 
   it.each([
-    [-10 * 365.25 * 86_400, '10 years ahead'],
+    [-10 * 365.25 * 86_400, '10 years ahead of'],
     [200, '3 minutes behind'],
     [86_400 * 3, '3 days behind'],
-    [-7200, '2 hours ahead'],
+    [-7200, '2 hours ahead of'],
   ])('%f s is %s', (off, words) => expect(offSaid(off)).toBe(words));
 });

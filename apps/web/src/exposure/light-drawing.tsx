@@ -285,7 +285,7 @@ function answerSaid(
     : `to set, ${fixed(Math.abs(off), 2)} stops too ${off > 0 ? 'much' : 'little'}`;
 }
 
-/** Before anything is read: where things will stand. */
+/** Before there is anything to show: what comes next, and where things will stand. */
 function Ghost({
   axis,
   narrow,
@@ -298,13 +298,19 @@ function Ghost({
   flash: boolean;
 }) {
   const { report } = useAppSelector(selectExposed);
+  const noImage = report.bellows_stops === null;
+  const [title, next] = noImage
+    ? ['No image is formed', 'draw the lens out']
+    : flash
+      ? ['Flash meter', 'type the f-number it reads']
+      : ['Meter', 'type its reading'];
   return (
     <g>
       <text x={narrow ? 12 : 20} y={58} className="halo text-[14px]" fontWeight={600}>
-        {flash ? 'Flash meter' : 'Meter'}
+        {title}
       </text>
       <text x={narrow ? 12 : 20} y={74} className="halo text-quiet">
-        {flash ? 'type the f-number it reads' : 'type its reading'}
+        {next}
       </text>
       <text
         x={(axis.left + axis.right) / 2}
@@ -312,9 +318,11 @@ function Ghost({
         textAnchor="middle"
         className="halo text-quiet text-[14px]"
       >
-        {report.added_stops > 0.02
-          ? `So far ${stops(report.added_stops)} are added.`
-          : 'Filters, bellows and film follow here, each as long as the light it takes.'}
+        {noImage
+          ? 'Without an image there is nothing to expose.'
+          : report.added_stops > 0.02
+            ? `So far ${stops(report.added_stops)} are added.`
+            : 'Filters, bellows and film follow here, each as long as the light it takes.'}
       </text>
     </g>
   );

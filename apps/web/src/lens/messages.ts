@@ -1,4 +1,4 @@
-import type { Area, EdgeMeasured, FlatShot, SeriesMeasured, ZeroMeasured } from '@gangway/frames'; // prettier-ignore
+import type { Area, EdgeMeasured, FlatShot, SeriesMeasured, ZeroMeasured } from '@gangway/frames';
 import type { FlatAtStop } from '@gangway/station';
 import type { FoundFile } from '../files/dropped-pictures.js';
 import type { SetAside } from '../pictures/open.js';

@@ -29,7 +29,7 @@ export function ClockNotice({ lines }: { lines: readonly Logged[] }) {
     >
       <p role="status" className="max-w-3xl">
         {counted(off.length, 'line')} {off.length === 1 ? 'was' : 'were'} logged by a device whose
-        clock stood {offSaid(first.clock_off_s!)} of the server’s when{' '}
+        clock stood {offSaid(first.clock_off_s!)} the server’s when{' '}
         {off.length === 1 ? 'it was' : 'they were'} sent.{' '}
         {off.length === 1 ? 'It stands' : 'They stand'} where the corrected time puts{' '}
         {off.length === 1 ? 'it' : 'them'}.

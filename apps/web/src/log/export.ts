@@ -16,7 +16,8 @@ export function logCsv(lines: readonly Logged[], names: StationNames): Blob {
   const options = { newline: '\r\n' };
   const head = Papa.unparse([columns.map(({ path }) => path)], options);
   const body = parts(lines).map(
-    (some) => `\r\n${Papa.unparse(guardedLines(some.map((line) => columns.map(({ plain }) => plain(line)))), options)}`, // prettier-ignore
+    (some) =>
+      `\r\n${Papa.unparse(guardedLines(some.map((line) => columns.map(({ plain }) => plain(line)))), options)}`,
   );
   return new Blob([head, ...body, '\r\n'], { type: 'text/csv' });
 }

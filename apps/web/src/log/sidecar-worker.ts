@@ -41,7 +41,10 @@ async function prepare(
     const own = byName.get(line.file!)!;
     const [picture] = own;
     if (own.length > 1 || !picture) {
-      refused.push({ name, why: 'Pictures in several folders have this name; take one folder at a time.' }); // prettier-ignore
+      refused.push({
+        name,
+        why: 'Pictures in several folders have this name; take one folder at a time.',
+      });
       continue;
     }
     const there = sidecars.get(picture.key);

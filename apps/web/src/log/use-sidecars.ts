@@ -30,7 +30,12 @@ export function useSidecars({ job, lines, stations, pictures }: SidecarsAsked): 
     };
     const named = pictures.pictures.map((each) => ({ ...each, thumb: null }));
     const { sidecars } = pictures;
-    own.postMessage({ job, lines, stations, pictures: { pictures: named, sidecars } } satisfies SidecarsAsked); // prettier-ignore
+    own.postMessage({
+      job,
+      lines,
+      stations,
+      pictures: { pictures: named, sidecars },
+    } satisfies SidecarsAsked);
     return () => own.terminate();
   }, [job, lines, stations, pictures]);
   const stop = useCallback((): void => {

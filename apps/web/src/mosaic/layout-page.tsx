@@ -61,7 +61,7 @@ function Figured({ laid: now, stepping }: LaidStepping) {
       <Tried />
       <ProblemLines problems={report.problems} />
       <Seams laid={laid} />
-      <Figures laid={laid} />
+      {laid.layout.frames.length > 0 && <Figures laid={laid} />}
       <Group title="The layout">
         <PatternFields station={station} mosaic={station.mosaic!} />
       </Group>

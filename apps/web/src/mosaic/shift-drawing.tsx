@@ -137,16 +137,19 @@ export function ShiftDrawing({ laid, stepping }: { laid: Laid; stepping: Steppin
           <title>{troubleSaid({ at, index, ...trouble })}</title>
         </g>
       ))}
-      {layout.frames.map((frame, i) => (
-        <Numbered
-          key={i}
-          {...{ frame, sheet, small, row }}
-          index={i}
-          lit={report.frames[i]?.covered !== false}
-          held={free && !previewing}
-          stepping={stepping}
-        />
-      ))}
+      {layout.frames.map(
+        (frame, i) =>
+          (layout.frames.length <= MOST_NUMBERED || free || i === stepping.at) && (
+            <Numbered
+              key={i}
+              {...{ frame, sheet, small, row }}
+              index={i}
+              lit={report.frames[i]?.covered !== false}
+              held={free && !previewing}
+              stepping={stepping}
+            />
+          ),
+      )}
       {!previewing && picture && MOVES.has(layout.mosaic.pattern) && (
         <Middle {...{ laid, sheet, tone }} />
       )}
@@ -156,6 +159,9 @@ export function ShiftDrawing({ laid, stepping }: { laid: Laid; stepping: Steppin
 
 /** Tints of more seams than this lie over each other until they say nothing. */
 const MOST_TINTED = 40;
+
+/** Numbers of more frames than this would lie over each other; a place that is moved by hand keeps its own. */
+const MOST_NUMBERED = 120;
 
 /** Patterns that may lie anywhere; a ring and a pinwheel go round straight ahead. */
 const MOVES: ReadonlySet<string> = new Set(['grid', 'free']);

@@ -255,7 +255,7 @@ function Offers({ station: now }: { station: Station }) {
           Stopped: the best so far. That no fewer frames do is not proven.
         </p>
       )}
-      {!stopped && share === null && found.stopped && (
+      {!stopped && share === null && found.stopped && ways.length > 0 && (
         <p role="status" className="text-costs">
           So many layouts are possible here that not every one was tried: fewer frames may do.
         </p>

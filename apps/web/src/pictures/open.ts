@@ -154,7 +154,9 @@ export async function openPicture({ path, file, anySize }: FoundFile): Promise<O
     }
     if (widthPx * heightPx > ASKED_PX && !anySize) {
       const gigabytes = ((widthPx * heightPx * BYTES_A_PIXEL) / 1e9).toFixed(1);
-      throw new Large(`it has ${Math.round((widthPx * heightPx) / 1e6)} million pixels and takes ${gigabytes} GB of memory to read`); // prettier-ignore
+      throw new Large(
+        `it has ${Math.round((widthPx * heightPx) / 1e6)} million pixels and takes ${gigabytes} GB of memory to read`,
+      );
     }
     const facts = (await factsOf(bytes).catch(() => null)) ?? NO_FACTS;
     const linear = facts.linear && !profiled;

@@ -17,14 +17,14 @@ export interface FlashAnswer {
 export const flashReading = ({ meter }: Exposure): number | undefined =>
   meter?.time_s === undefined ? meter?.f_number : undefined;
 
-/** The answer of a flash meter’s reading, which is an f-number; null without one. */
+/** The answer of a flash meter’s reading, which is an f-number; null without one, or without an image. */
 export function flashAnswer(
   exposure: Exposure,
-  { allStops, apertureStops }: Light,
+  { allStops, apertureStops, bellowsStops }: Light,
 ): FlashAnswer | null {
   const { flash, flash_power: given } = exposure;
   const reading = flashReading(exposure);
-  if (!flash || reading === undefined) return null;
+  if (!flash || reading === undefined || bellowsStops === null) return null;
   const metered = given?.metered ?? 1;
   const needed = metered * 2 ** allStops;
   const pops = popsFor(needed);

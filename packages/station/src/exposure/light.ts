@@ -80,7 +80,7 @@ export function lightOf(station: Station, exposure: Exposure): Light {
   const added = filter + (meter?.through_lens ? 0 : (bellows ?? 0) + multiplier);
   const [byAperture, byIso] = [apertureStops(aperture, fNumber), isoStopsOf(exposure)];
   return {
-    meteredS: meter && bellows !== null ? meteredTime(meter, fNumber) : null,
+    meteredS: meter ? meteredTime(meter, fNumber) : null,
     apertureStops: byAperture,
     isoStops: byIso,
     bellowsStops: bellows,

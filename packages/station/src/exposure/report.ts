@@ -48,7 +48,7 @@ type Times = Pick<
   'time_s' | 'given_s' | 'dial_s' | 'off_stops' | 'brackets_s' | 'brackets_dial_s'
 >;
 
-/** With flash, or without a reading, there is no time. */
+/** With flash, without a reading or without an image there is no time. */
 const NO_TIMES: Times = {
   time_s: null,
   given_s: null,
@@ -58,8 +58,8 @@ const NO_TIMES: Times = {
   brackets_dial_s: [],
 };
 
-function timesOf(exposure: Exposure, { meteredS, allStops }: Light): Times {
-  if (exposure.flash || meteredS === null) return NO_TIMES;
+function timesOf(exposure: Exposure, { meteredS, bellowsStops, allStops }: Light): Times {
+  if (exposure.flash || meteredS === null || bellowsStops === null) return NO_TIMES;
   const { shutter, brackets } = exposure;
   const film = reciprocityOf(exposure);
   const timeS = meteredS * 2 ** allStops;

@@ -80,14 +80,12 @@ export function exposureVerdict(station: Station, report: ExposureReport): Expos
   }
   const time = timeToSet(station, report);
   if (time === null) {
-    return stopped
-      ? {
-          standing,
-          figure: 'No time',
-          words: 'past the film’s table',
-          sentence: stopped.message,
-        }
-      : NO_EXPOSURE;
+    if (!stopped) return NO_EXPOSURE;
+    const [figure, words] =
+      stopped.code === 'no_image'
+        ? ['None', 'no image is formed']
+        : ['No time', 'past the film’s table'];
+    return { standing, figure, words, sentence: stopped.message };
   }
   const about = hasMiddle(brackets) ? '' : ' about it';
   const count = brackets.length > 1 ? `, ${brackets.length} exposures${about}` : '';

@@ -23,7 +23,7 @@ export function movedMoment(at: string, byS: number): string | null {
   return `${local.toISOString().slice(0, 19)}${zone}`;
 }
 
-/** How far off, in words: “9 years behind”. */
+/** How far a clock is off another’s, in words: “9 years behind”. */
 export function offSaid(offS: number): string {
   const size = Math.abs(offS);
   const units = [
@@ -35,5 +35,5 @@ export function offSaid(offS: number): string {
   ] as const;
   const [length, name] = units.find(([each]) => size >= each * 1.5) ?? units.at(-1)!;
   const count = Math.round(size / length);
-  return `${count} ${name}${count === 1 ? '' : 's'} ${offS > 0 ? 'behind' : 'ahead'}`;
+  return `${count} ${name}${count === 1 ? '' : 's'} ${offS > 0 ? 'behind' : 'ahead of'}`;
 }

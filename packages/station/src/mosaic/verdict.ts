@@ -24,7 +24,7 @@ export function mosaicVerdict(report: MosaicReport): MosaicVerdict {
     return {
       standing: 'outside',
       figure: String(stops.length),
-      words: `to settle, ${count}`,
+      words: frames.length === 0 ? 'to settle' : `to settle, ${count}`,
       sentence: stops[0]!.message,
     };
   }

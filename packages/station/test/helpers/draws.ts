@@ -26,9 +26,13 @@ export const drawnStations = (count: number, seed: number): Station[] =>
   fc.sample(everything, { numRuns: count, seed });
 
 const WISHES = [
-  { fill: 'covered' }, { fill: 'sharp' }, { megapixels: 300 }, { horizontal_deg: 120, vertical_deg: 80 },
-  { focal_length_mm: 20, width_mm: 36, height_mm: 24 }, { print_width_mm: 3000, dpi: 300 },
-]; // prettier-ignore
+  { fill: 'covered' },
+  { fill: 'sharp' },
+  { megapixels: 300 },
+  { horizontal_deg: 120, vertical_deg: 80 },
+  { focal_length_mm: 20, width_mm: 36, height_mm: 24 },
+  { print_width_mm: 3000, dpi: 300 },
+];
 
 /** Layouts with as many frames as there may be, and wishes beside them. */
 function withFrames(document: Record<string, unknown>, random: () => number): void {

@@ -129,13 +129,15 @@ const job: Kind = {
   parse: parseJob,
   use: (value: Job, random) => {
     const stations = value.stations.map(({ document }) => document);
-    const lines = value.exposures.map(({ id, at, bracket = null, time_s: timeS = null, iso = null }) => ({
-      id,
-      clockS: Date.parse(at) / 1000,
-      bracket,
-      timeS,
-      iso,
-    })); // prettier-ignore
+    const lines = value.exposures.map(
+      ({ id, at, bracket = null, time_s: timeS = null, iso = null }) => ({
+        id,
+        clockS: Date.parse(at) / 1000,
+        bracket,
+        timeS,
+        iso,
+      }),
+    );
     const files = filesFor(value, random);
     return [
       packingOf(stations, value.kit ?? []),

@@ -7,8 +7,8 @@ import { withBlock, withPlaces } from './laid.js';
 import { areaOf, better, framesOf, FULL } from './ranked.js';
 import { centreFor, type Room } from './room.js';
 import type { Stand } from './stand.js';
-import { fewerAmong, litStops, stopBlocks, type Chosen } from './stops.js';
-import { isEnough, serves } from './want.js';
+import { fewerAmong, litStops, stopBlocks } from './stops.js';
+import { serves } from './want.js';
 
 /** Columns and rows by their number of frames. */
 const SHAPES = Array.from({ length: MOST_FRAMES }, (_, i) => i + 1)
@@ -92,22 +92,19 @@ function* stopsThatServe(
   const asked = askedOf(stand, room);
   const pitch = room.layout.pixelPitchMm;
   const places = litStops(room, stops);
-  const area = ({ size }: { size: Size }): number => size.widthMm * size.heightMm;
-  const blocks: Chosen[] = [];
-  for (const block of stopBlocks(room, places)) {
-    if (isEnough(want, room.layout, block.size, block.middle)) blocks.push(block);
-  }
-  blocks.sort((a, b) => a.centres.length - b.centres.length || area(b) - area(a));
   const found: Judged[] = [];
-  for (const [i, block] of blocks.entries()) {
+  // To a fill more frames must bring more.
+  const over = (): number => (found.length > 0 ? areaOf(found.at(-1)!) * 1.01 : 0);
+  let looked = 0;
+  for (const { count, share, centres } of stopBlocks(room, want, places, over)) {
+    if (++looked % 20 === 0) yield share / 2;
     const last = found.at(-1);
-    // One of each number of frames, the largest; to a fill more frames must bring more.
-    if (last && framesOf(last) === block.centres.length) continue;
     if (last && !want.fill) break;
-    if (last && area(block) <= areaOf(last) * 1.01) continue;
-    const tried = judged(withPlaces(station, room, block.centres), asked);
+    // One of each number of frames, the largest.
+    if (last && framesOf(last) === count) continue;
+    const at = centres();
+    const tried = at && judged(withPlaces(station, room, at), asked);
     if (tried && serves(want, tried.picture, pitch)) found.push(tried);
-    if (i % 20 === 0) yield i / blocks.length / 2;
   }
   return found;
 }

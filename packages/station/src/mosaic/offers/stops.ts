@@ -7,17 +7,20 @@ import {
   type Size,
   type Effort,
 } from '@gangway/optics';
+import { MOST_PLACES } from '../../document/most.js';
 import type { FrameStop } from '../carrier.js';
 import { overlapOf } from '../layout.js';
 import { leastCover, type CoverAnswer } from './cover-solver.js';
 import type { Room } from './room.js';
-import { leastSize, type Want } from './want.js';
+import { isEnough, leastSize, type Want } from './want.js';
 
-/** Layouts of a back that stops at places of its own, or on few enough detents to list. */
-export interface Chosen {
-  readonly centres: readonly Point[];
-  readonly size: Size;
-  readonly middle: Point;
+/** Columns and rows of a back that stops at places of its own. */
+export interface StopBlock {
+  readonly count: number;
+  /** How far the list of blocks is gone through, from 0 to 1. */
+  readonly share: number;
+  /** Its places, row by row from the top; null where one of them is no stop. */
+  readonly centres: () => Point[] | null;
 }
 
 /** Stops at which an upright frame is lit whole. */
@@ -70,11 +73,20 @@ function linesOf(line: readonly number[], step: number, effort: Effort): number[
   return found;
 }
 
-/** What looking at one place costs, in steps of the budget. */
-const PLACE_STEPS = 5;
+/** What looking at one place, or at one block, costs in steps of the budget. */
+const [PLACE_STEPS, BLOCK_STEPS] = [5, 30];
 
-/** Every block of columns and rows that the stops hold, with the fewest frames for its size. */
-export function* stopBlocks(room: Room, places: readonly Point[]): Generator<Chosen> {
+/**
+ * Blocks of columns and rows that are enough for a wish, each with the fewest frames for its size:
+ * those with the fewest first, of as many the largest. No more are listed than one asks for.
+ * @param overMm2 the area that one must have more of, asked before those of a number are listed
+ */
+export function* stopBlocks(
+  room: Room,
+  want: Want,
+  places: readonly Point[],
+  overMm2: () => number,
+): Generator<StopBlock> {
   const { effort } = room;
   const { frame, mosaic } = room.layout;
   const step = 1 - overlapOf(mosaic);
@@ -82,22 +94,67 @@ export function* stopBlocks(room: Room, places: readonly Point[]): Generator<Cho
   const there = new Set(places.map(({ x, y }) => key(x, y)));
   const lines = (axis: 'x' | 'y', side: number): number[][] =>
     linesOf(distinct(places.map((p) => p[axis])), side * step, effort);
-  const [xs, ys] = [lines('x', frame.widthMm), lines('y', frame.heightMm)];
-  for (const across of xs) {
-    for (const up of ys) {
-      if (!spend(effort, 4 * PLACE_STEPS * across.length * up.length)) return;
-      if (!up.every((y) => across.every((x) => there.has(key(x, y))))) continue;
-      yield {
-        centres: [...up].reverse().flatMap((y) => across.map((x) => ({ x, y }))),
-        size: {
-          widthMm: across.at(-1)! - across[0]! + frame.widthMm,
-          heightMm: up.at(-1)! - up[0]! + frame.heightMm,
-        },
-        middle: { x: (across[0]! + across.at(-1)!) / 2, y: (up[0]! + up.at(-1)!) / 2 },
-      };
+  // What is too short along one side is in no block, however long the other.
+  const least = { ...want, shape: null };
+  const xs = lines('x', frame.widthMm).filter((line) => {
+    const { middle, side } = extentOf(line, frame.widthMm);
+    return isEnough(least, room.layout, { widthMm: side, heightMm: Infinity }, { x: middle, y: 0 });
+  });
+  const ys = lines('y', frame.heightMm).filter((line) => {
+    const { middle, side } = extentOf(line, frame.heightMm);
+    return isEnough(least, room.layout, { widthMm: Infinity, heightMm: side }, { x: 0, y: middle });
+  });
+  const ysOf = byLength(ys);
+  const centres = (across: readonly number[], up: readonly number[]): Point[] | null => {
+    const stands = up.every(
+      (y) =>
+        spend(effort, 4 * PLACE_STEPS * across.length) && across.every((x) => there.has(key(x, y))),
+    );
+    return stands ? [...up].reverse().flatMap((y) => across.map((x) => ({ x, y }))) : null;
+  };
+  const counts = countsOf([...byLength(xs).keys()], [...ysOf.keys()]);
+  for (const [i, count] of counts.entries()) {
+    const blocks: { areaMm2: number; across: readonly number[]; up: readonly number[] }[] = [];
+    const over = overMm2();
+    for (const across of xs) {
+      const { middle: x, side: widthMm } = extentOf(across, frame.widthMm);
+      for (const up of ysOf.get(count / across.length) ?? []) {
+        if (!spend(effort, BLOCK_STEPS)) return;
+        const { middle: y, side: heightMm } = extentOf(up, frame.heightMm);
+        const areaMm2 = widthMm * heightMm;
+        if (areaMm2 <= over) continue;
+        if (!isEnough(want, room.layout, { widthMm, heightMm }, { x, y })) continue;
+        blocks.push({ areaMm2, across, up });
+      }
+    }
+    blocks.sort((a, b) => b.areaMm2 - a.areaMm2);
+    for (const { across, up } of blocks) {
+      yield { count, share: i / counts.length, centres: () => centres(across, up) };
     }
   }
 }
+
+/** What frames at the places of a line take up together, and its middle. */
+const extentOf = (line: readonly number[], side: number): { middle: number; side: number } => {
+  const [first, last] = [line[0]!, line.at(-1)!];
+  return { middle: (first + last) / 2, side: last - first + side };
+};
+
+function byLength(lines: readonly number[][]): ReadonlyMap<number, readonly number[][]> {
+  const sorted = new Map<number, number[][]>();
+  for (const line of lines) {
+    const same = sorted.get(line.length);
+    if (same) same.push(line);
+    else sorted.set(line.length, [line]);
+  }
+  return sorted;
+}
+
+/** How many frames blocks may have, fewest first; a station holds no more places than so many. */
+const countsOf = (columns: readonly number[], rows: readonly number[]): number[] =>
+  distinct(columns.flatMap((across) => rows.map((up) => across * up))).filter(
+    (count) => count <= MOST_PLACES,
+  );
 
 /** Fewest places along one line that reach from one side of a picture to the other. */
 function fewestAlong(
