@@ -23,13 +23,17 @@ const STATION = {
     ...['document', 'words', 'optical', 'mosaic', 'exposure', 'facade', 'cover', 'focus'],
     'report',
   ],
+  orders: ['document', 'words', 'optical', 'mosaic', 'exposure', 'focus', 'report'],
   card: [
     ...['document', 'words', 'optical', 'scene', 'rig', 'kit', 'mosaic', 'exposure', 'focus'],
-    'report',
+    ...['report', 'orders'],
   ],
   job: ['document', 'words', 'optical', 'rig', 'kit', 'mosaic'],
   lens: ['document', 'words', 'optical', 'ways', 'rig', 'kit'],
-  log: ['document', 'words', 'optical', 'kit', 'mosaic', 'exposure', 'report', 'card', 'job'],
+  log: [
+    ...['document', 'words', 'optical', 'kit', 'mosaic', 'exposure', 'report', 'orders', 'card'],
+    'job',
+  ],
   compare: ['document', 'words', 'optical', 'rig', 'kit', 'report'],
 };
 

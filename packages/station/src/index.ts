@@ -45,6 +45,7 @@ export { backCocUm, sharpFraction, DEFAULT_SHARP_FRACTION } from './optical/setu
 export * from './optical/sharpness.js';
 export { circleGiven } from './optical/setup.js';
 export { standingOf, stateOf, type Standing, type State } from './optical/state.js';
+export * from './optical/held.js';
 export * from './optical/pivot.js';
 export * from './optical/turning.js';
 export * from './controls/at.js';
@@ -103,6 +104,7 @@ export { Reading, readingOf, readings } from './report/readings.js';
 export * from './report/report.js';
 export * from './report/verdicts.js';
 export * from './explain/index.js';
+export * from './orders/index.js';
 export * from './card/index.js';
 export * from './job/index.js';
 export * from './log/index.js';

@@ -1,8 +1,8 @@
 import { useNavigate } from 'react-router';
 import {
-  asPanorama,
   atMagnification,
   closeUp,
+  rowAtFocus,
   fixed,
   fStop,
   parseRatio,
@@ -31,6 +31,7 @@ export function ClosePage() {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const read = closeUp(station);
+  const row = rowAtFocus(station);
   const { back } = station;
   const upright = back.orientation === 'portrait';
   return (
@@ -91,14 +92,18 @@ export function ClosePage() {
           Shift through three frames without touching the focus; near and far limits go with the
           plan, so that it can be told how far they part.
         </p>
-        <Button
-          onClick={() => {
-            dispatch(changed({ station: asPanorama(station), label: 'Plan three frames' }));
-            void navigate('../mosaic');
-          }}
-        >
-          Plan three frames at this focus
-        </Button>
+        {typeof row === 'string' ? (
+          <p className="text-costs">{row}</p>
+        ) : (
+          <Button
+            onClick={() => {
+              dispatch(changed({ station: row, label: 'Plan three frames' }));
+              void navigate('../mosaic');
+            }}
+          >
+            Plan three frames at this focus
+          </Button>
+        )}
       </Group>
     </DrawnPage>
   );

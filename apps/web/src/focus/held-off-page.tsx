@@ -7,7 +7,8 @@ import {
   HELD_OFF_CARE,
   heldOff,
   heldOffAnswer,
-  heldOffSaid,
+  heldOrders,
+  orderLines,
   heldScene,
   mountedAgain,
   parseAngleDeg,
@@ -148,7 +149,13 @@ function DoThis({
       ) : (
         <>
           <ul className="text-[17px] leading-6 font-semibold">
-            {heldOffSaid(pose).map((line) => (
+            {orderLines(
+              heldOrders(station, {
+                gap_mm: pose.gapMm,
+                lean_deg: pose.leanDeg,
+                turn_deg: pose.turnDeg,
+              }),
+            ).map((line) => (
               <li key={line}>{line}</li>
             ))}
           </ul>

@@ -7,11 +7,13 @@ import type { Station } from '../document/station.js';
 import type { CareKind } from '../document/stand.js';
 import type { Units } from '../words/format.js';
 import { careOf } from './care.js';
-import { carried } from './carried.js';
+import { focusingAssumed } from '../orders/assumed.js';
+import { ordersOf, type Orders } from '../orders/orders.js';
+import type { OrderPart } from '../orders/order.js';
 import { cardVerdict, unsettled, type CardVerdict, type Looked, type Unsettled } from './settle.js';
-import { focusSteps, frameSteps, moveSteps, stopSteps } from './lens-steps.js';
-import { exposeSteps, meterSteps } from './light-steps.js';
-import { levelSteps, lookSteps, rigSteps, standSteps } from './place-steps.js';
+import { meterSteps } from './light-steps.js';
+import { checkSteps, fixedSteps } from './looks.js';
+import { lookSteps, placeSteps, rigSteps, tapeSteps } from './place-steps.js';
 import type { CardStep, Told } from './step.js';
 
 /** What is shot from: everything to do at a station, in the order it is done. */
@@ -28,35 +30,48 @@ export interface Card {
   readonly station: Station;
 }
 
-const PARTS: readonly ((told: Told) => CardStep[])[] = [
-  standSteps,
+type Steps = (told: Told, orders: Orders) => readonly CardStep[];
+
+const ordered =
+  (part: OrderPart): Steps =>
+  (_, { orders }) =>
+    orders.filter((order) => order.part === part);
+
+/** Orders as they are given, and between them what is measured and looked at. */
+const PARTS: readonly Steps[] = [
+  tapeSteps,
+  ordered('stand'),
+  placeSteps,
   rigSteps,
-  levelSteps,
+  ordered('rig'),
+  ordered('level'),
   meterSteps,
-  moveSteps,
-  focusSteps,
-  stopSteps,
-  exposeSteps,
-  frameSteps,
+  ordered('move'),
+  ordered('focus'),
+  checkSteps,
+  ordered('stop'),
+  ordered('expose'),
+  fixedSteps,
+  ordered('frames'),
   lookSteps,
 ];
 
 export function cardOf(planned: Station, units: Units = 'metric'): Card {
-  const station = carried(planned, units);
+  const orders = ordersOf(planned, units);
+  const { station, exposure } = orders;
   const report: Looked = {
     ...readings(station),
     ...(station.mosaic ? { mosaic: reportMosaic(station, station.mosaic) } : {}),
   };
-  const exposure = planned.exposure ? exposureReport(planned, planned.exposure) : null;
   const told: Told = { station, report, exposure, planned, units };
-  const steps = PARTS.flatMap((part) => part(told));
-  const all = assumptionsOf(planned);
+  const steps = PARTS.flatMap((part) => part(told, orders));
+  const all = [...assumptionsOf(planned), ...focusingAssumed(planned)];
   const rests = [...new Set(steps.flatMap((step) => step.rests ?? []))];
   return {
     name: planned.name,
     steps,
     care: careOf(planned),
-    unsettled: unsettled(station, exposure ? { ...report, exposure } : report),
+    unsettled: unsettled(station, exposure ? { ...report, exposure } : report, planned),
     assumed: assumedFor(all, rests),
     measured: measuredFor(measurementsOf(planned), rests),
     station,

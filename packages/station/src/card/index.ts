@@ -1,6 +1,5 @@
 export * from './card.js';
 export * from './care.js';
-export { carried, printedM, printedStop } from './carried.js';
 export * from './settle.js';
 export { tapesOf, type Tape } from './stand.js';
 export type { CardPart, CardStep } from './step.js';

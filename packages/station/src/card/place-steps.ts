@@ -1,27 +1,23 @@
-import { degrees as deg, distance, trimmed } from '../words/format.js';
-import { levelShows } from '../words/hands.js';
+import { distance, trimmed } from '../words/format.js';
 import { partTitle } from '../words/names.js';
 import { tapesOf } from './stand.js';
-import { SEEN, type CardStep, type Told } from './step.js';
+import type { CardStep, Told } from './step.js';
 
-/** Where the camera stands, what is on it, and how it is levelled. */
+/** Where the camera stands, what is on it, and what is looked at in the end. */
 
-export function standSteps({ station, units }: Told): CardStep[] {
-  const { camera, stand } = station;
+export const tapeSteps = ({ station, units }: Told): CardStep[] =>
+  tapesOf(station).map(({ to, m }, i) => ({
+    id: `stand ${i}`,
+    part: 'stand',
+    says: `Tripod to ${to}`,
+    figure: distance(m, units),
+  }));
+
+/** How to find the place again. */
+export function placeSteps({ station }: Told): CardStep[] {
+  const { stand } = station;
   const tapes = tapesOf(station);
   return [
-    ...tapes.map(({ to, m }, i) => ({
-      id: `stand ${i}`,
-      part: 'stand' as const,
-      says: `Tripod to ${to}`,
-      figure: distance(m, units),
-    })),
-    {
-      id: 'height',
-      part: 'stand',
-      says: 'Height of the sensor mark',
-      figure: distance(camera.height_m, units),
-    },
     ...(tapes.length === 0 && !stand?.note
       ? [
           {
@@ -54,40 +50,6 @@ export function rigSteps({ station }: Told): CardStep[] {
       ...(ring ? { detail: `With ${ring}.` } : {}),
     },
     ...(film ? [{ id: 'film', part: 'rig' as const, says: `Film: ${film}` }] : []),
-    {
-      id: 'back',
-      part: 'rig',
-      says: 'Turn the back',
-      figure: back.orientation === 'portrait' ? 'upright' : 'level',
-    },
-  ];
-}
-
-export function levelSteps({ station: { camera } }: Told): CardStep[] {
-  const { pitch_deg: pitch, yaw_deg: yaw } = camera;
-  const shows = levelShows(camera);
-  return [
-    ...(Math.abs(yaw) >= SEEN
-      ? [
-          {
-            id: 'yaw',
-            part: 'level' as const,
-            says: `Turn the camera ${yaw > 0 ? 'right' : 'left'} of straight ahead`,
-            figure: deg(Math.abs(yaw)),
-          },
-        ]
-      : []),
-    {
-      id: 'level',
-      part: 'level',
-      says:
-        Math.abs(pitch) < SEEN
-          ? 'Level it on both axes'
-          : `Level it from side to side, then tip it ${pitch > 0 ? 'up' : 'down'}`,
-      figure: Math.abs(pitch) < SEEN ? '0°' : deg(Math.abs(pitch)),
-      ...(shows === null ? {} : { detail: shows }),
-      rests: ['level'],
-    },
   ];
 }
 

@@ -14,10 +14,20 @@ import type { ChainPart } from './station.js';
 
 const breaksWire = (rig: RigParts): boolean => rig.lens.focus_by === 'wire' && !contactsReach(rig);
 
+/** Nothing is told of what stands behind the lens: neither a register nor a part. */
+const bareLens = ({ chain, back }: RigParts): boolean =>
+  chain.length === 0 && back.register_mm === undefined;
+
+/** Whether a lens has no focusing of its own. */
+const hasNone = ({ lens }: RigParts): boolean =>
+  lens.focus_by === 'bellows' || lens.focus_by === 'rail';
+
 /** What the lens's own focusing adds to the rig's. */
 export function ownFocusing(rig: RigParts, lengths: Lengths): ClosestSetting | 'none' | 'unknown' {
   const { lens } = rig;
-  if (lens.focus_by === 'bellows' || breaksWire(rig)) return 'none';
+  // A lens told by its figures alone stands on a bed that nobody described.
+  if (hasNone(rig) && bareLens(rig)) return 'unknown';
+  if (hasNone(rig) || breaksWire(rig)) return 'none';
   if (lens.close_focus) {
     const { distance_mm: distance, magnification } = lens.close_focus;
     const acting = closeFocalLengthMm(distance, magnification);
@@ -61,7 +71,27 @@ export function focusesBehind(rig: RigParts): boolean {
   );
   if (draws < 0 || factorOf(chain.slice(0, Math.min(draws, carrier) + 1)) === 1) return false;
   const bellows = chain[draws]!.kind === 'view_camera';
-  return bellows || rig.lens.focus_by === 'bellows' || breaksWire(rig);
+  return bellows || hasNone(rig) || breaksWire(rig);
+}
+
+/** What a hand focuses with: the lens's own ring, the standard on its bed, or a rail under the camera. */
+export type FocusControl = 'ring' | 'bed' | 'rail';
+
+/** Backs as wide as this are those of view cameras, mm; common practice, no source. */
+const VIEW_CAMERA_BACK_MM = 90;
+
+/**
+ * What a rig is focused with. Nobody said: a lens on bellows by the bed, one before sheet film too,
+ * any other by its ring (common practice, no source).
+ */
+export function focusControl(rig: RigParts): { readonly by: FocusControl; readonly told: boolean } {
+  const { lens, chain, back } = rig;
+  if (lens.focus_by === 'rail') return { by: 'rail', told: true };
+  if (chain.some(({ kind }) => kind === 'view_camera')) return { by: 'bed', told: true };
+  if (hasNone(rig) || breaksWire(rig)) return { by: 'bed', told: true };
+  if (lens.focus_by !== undefined) return { by: 'ring', told: true };
+  const sheet = Math.max(back.width_mm, back.height_mm) >= VIEW_CAMERA_BACK_MM;
+  return sheet && bareLens(rig) ? { by: 'bed', told: false } : { by: 'ring', told: false };
 }
 
 /** The lens that is focused, as it focuses on this rig. */

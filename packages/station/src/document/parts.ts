@@ -72,6 +72,8 @@ export const backShape = {
   /** Free depth behind the flange, to mirror, shutter or glass. */
   clear_depth_mm: thicknessMm().optional(),
   contacts: yesOrNo().optional(),
+  /** Whether a mirror has to go up before the shutter opens. */
+  mirror: yesOrNo().optional(),
   ...common,
 };
 
@@ -108,7 +110,9 @@ const lensShape = {
     magnification: magnification(),
   }).optional(),
   iris: oneOf(['mechanical', 'electronic', 'none']).optional(),
-  focus_by: oneOf(['helicoid', 'bellows', 'wire']).optional(),
+  focus_by: oneOf(['helicoid', 'bellows', 'wire', 'rail']).optional(),
+  /** What the bed’s own scale reads with this lens at infinity, everything straight. */
+  bed_infinity_mm: offsetMm().optional(),
   rear_diameter_mm: diameterMm().optional(),
   /** How far glass or barrel reach behind the flange. */
   rear_protrusion_mm: thicknessMm().optional(),

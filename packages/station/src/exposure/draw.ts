@@ -141,12 +141,6 @@ export function ratioMarks(station: Station): DrawPoint[] {
     .map((setting) => drawnTo(station, setting));
 }
 
-/** 1:4, 1:1, 2:1. */
-export const ratioSaid = (magnification: number): string => {
-  const said = (value: number): string => String(Number(value.toPrecision(2)));
-  return magnification < 1 ? `1:${said(1 / magnification)}` : `${said(magnification)}:1`;
-};
-
 /** Whether the standard runs on a bed that a tape can be stuck to. */
 export const hasBed = ({ chain }: Pick<Station, 'chain'>): boolean =>
   chain.some(({ kind }) => kind === 'view_camera');

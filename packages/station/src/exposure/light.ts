@@ -9,6 +9,7 @@ import {
   mostOf,
 } from '@gangway/optics';
 import type { Exposure, Station } from '../document/station.js';
+import { asShot, stationShot } from '../optical/held.js';
 import { setupOf } from '../optical/setup.js';
 import { finite } from '../words/finite.js';
 
@@ -49,8 +50,9 @@ function meteredTime(meter: NonNullable<Exposure['meter']>, fNumber: number): nu
   return ev === null ? null : timeOfEv(ev, fNumber);
 }
 
-export const meteredFNumber = ({ aperture, exposure }: Station): number =>
-  exposure?.meter?.f_number ?? aperture;
+/** Without a stop of its own the meter read at the one that is shot at. */
+export const meteredFNumber = (station: Station): number =>
+  station.exposure?.meter?.f_number ?? stationShot(station).aperture;
 
 /** Stops from the sensitivity that was metered to the one used; nothing where only one is known. */
 function isoStopsOf({ iso, meter }: Exposure): number {
@@ -65,8 +67,8 @@ export function sceneRange({ scene_range_stops: given, meter }: Exposure): numbe
 }
 
 export function lightOf(station: Station, exposure: Exposure): Light {
-  const s = setupOf(station);
-  const { aperture } = station;
+  const s = asShot(setupOf(station));
+  const { aperture } = stationShot(station);
   const { meter, filters = [], compensation_stops: compensationStops = 0 } = exposure;
   const fNumber = meteredFNumber(station);
   const magnification = magnificationAt(s.focalLengthMm, s.axis[2], s.imageDistanceMm);

@@ -8,6 +8,7 @@ import {
 import type { Exposure, Station } from '../document/station.js';
 import { layoutOf } from '../mosaic/layout.js';
 import { workOf } from '../mosaic/work.js';
+import { asShot, stationShot } from '../optical/held.js';
 import { setupOf } from '../optical/setup.js';
 import { finite } from '../words/finite.js';
 import { clockAfter } from './clock.js';
@@ -101,8 +102,9 @@ function rangeOf(
 }
 
 /** From the meter’s reading to what is set. */
-export function exposureReport(station: Station, exposure: Exposure): ExposureReport {
-  const s = setupOf(station);
+export function exposureReport(given: Station, exposure: Exposure): ExposureReport {
+  const station = stationShot(given);
+  const s = asShot(setupOf(station));
   const light = lightOf(station, exposure);
   const times = timesOf(exposure, light);
   const total = totalOf(station, times.brackets_s);

@@ -1,4 +1,5 @@
 import type { Exposure, Station } from '../document/station.js';
+import { stationShot } from '../optical/held.js';
 import { distance, fixed, fStop, stops, trimmed, type Units } from '../words/format.js';
 import { factorSaid, timeSaid } from '../words/times.js';
 import { bellowsAdded, lightOf, meteredFNumber } from './light.js';
@@ -64,7 +65,7 @@ export function exposureSteps(
     steps.push({ id, title, detail, from: at, stops: by });
     at += by;
   };
-  go('aperture', `Aperture, ${fStop(station.aperture)}`, light.apertureStops);
+  go('aperture', `Aperture, ${fStop(stationShot(station).aperture)}`, light.apertureStops);
   go('iso', `ISO ${trimmed(iso ?? 0, 1)}`, light.isoStops);
   if (!throughLens) {
     const { distance_m: far } = station.focus;

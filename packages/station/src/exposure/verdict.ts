@@ -1,4 +1,5 @@
 import type { Station } from '../document/station.js';
+import { stationShot } from '../optical/held.js';
 import { fStop, trimmed } from '../words/format.js';
 import { dialSaid, timeSaid } from '../words/times.js';
 import { NO_EXPOSURE, type ExposureVerdict } from './none.js';
@@ -64,7 +65,8 @@ const settingsSaid = (station: Station): string => {
 };
 
 /** What to set, and whether anything stands against it. */
-export function exposureVerdict(station: Station, report: ExposureReport): ExposureVerdict {
+export function exposureVerdict(given: Station, report: ExposureReport): ExposureVerdict {
+  const station = stationShot(given);
   const { problems, flash, brackets_s: brackets } = report;
   const stopped = problems.find(({ severity }) => severity === 'stop');
   const standing = stopped ? 'outside' : problems.length > 0 ? 'costs' : 'within';

@@ -100,21 +100,3 @@ export function withSubjectAt(station: Station, subjectToLensMm: number): Statio
 
 /** No lens is moved further out by hand in a drawing. */
 const LARGEST_M = 20;
-
-/** Three frames side by side at this focus, planned as a mosaic with the depth that is sharp here. */
-export function asPanorama(station: Station): Station {
-  const s = setupOf(station);
-  const depth = depthOfField(s.pupil, s.imageDistanceMm, s.fNumber, s.cocMm);
-  return {
-    ...station,
-    mosaic: {
-      pattern: 'grid',
-      columns: 3,
-      rows: 1,
-      overlap: 0.3,
-      moves: station.movement_limits.moves === 'rear' ? 'rear' : 'lens',
-      near_m: depth.nearMm / 1000,
-      ...(Number.isFinite(depth.farMm) ? { far_m: depth.farMm / 1000 } : {}),
-    },
-  };
-}

@@ -3,7 +3,6 @@ import {
   leastLeanThrough,
   missAtUnitStopMm,
   tiltSwingOf,
-  turnedAxis,
   turnedTiltOf,
   type LeastLean,
   type Vec3,
@@ -14,7 +13,7 @@ import { setupOf } from '../optical/setup.js';
 import { degrees as degreesSaid, fixed } from '../words/format.js';
 import { rounded } from '../words/rounded.js';
 import { clearanceAt } from './held-off.js';
-import { beyondMm, type HeldOffInput } from './held-setup.js';
+import { beyondMm, type HeldOffInput } from '../optical/held.js';
 
 /** Where a mark lies from the middle of the sensor, mm: right, up and ahead of the body. */
 const fromSensor = (station: Station): ((mark: Mark) => Vec3) =>
@@ -102,27 +101,3 @@ function straightFor(station: Station, f: number, near: Vec3, far: Vec3): LeastL
   const blur = Math.abs(missAtUnitStopMm(pupil, v, 1 / most)) / (station.lens.f_min * s.combined);
   return blur <= s.cocMm ? { axis: [0, 0, 1], imageDistanceMm: v } : null;
 }
-
-/** How a lens is leaned against the body, as the hand sees it. */
-export function heldLeanSaid(leanDeg: number, turnDeg = 0): string {
-  const { tiltDeg, swingDeg } = tiltSwingOf(turnedAxis({ leanDeg, turnDeg }));
-  const leans = [
-    Math.abs(swingDeg) >= 0.05
-      ? `${degreesSaid(Math.abs(swingDeg))} to the ${swingDeg > 0 ? 'right' : 'left'}`
-      : '',
-    Math.abs(tiltDeg) >= 0.05
-      ? `${degreesSaid(Math.abs(tiltDeg))} ${tiltDeg > 0 ? 'down' : 'up'}`
-      : '',
-  ].filter(Boolean);
-  return leans.length === 0
-    ? 'Hold it straight.'
-    : `Make it look ${leans.join(' and ')}, or turn the body as much the other way.`;
-}
-
-/** A pose in the hand’s own words, a line each. */
-export const heldOffSaid = ({ gapMm, leanDeg, turnDeg }: HeldPose): string[] => [
-  'Ring to infinity, widest stop.',
-  `Hold the lens ${fixed(gapMm, 1)} mm ahead of the body, at the middle.`,
-  heldLeanSaid(leanDeg, turnDeg),
-  'Rock a little, and shoot bursts.',
-];

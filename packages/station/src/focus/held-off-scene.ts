@@ -3,7 +3,7 @@ import { clip, degrees, inverseLimits, outOf, type Point } from '@gangway/optics
 import type { Mark, Station } from '../document/station.js';
 import { markPlace, sensorAxes } from '../optical/places.js';
 import { rounded } from '../words/rounded.js';
-import { heldSetup, type HeldOffInput } from './held-setup.js';
+import { heldSetup, type HeldOffInput } from '../optical/held.js';
 import { reportMarks } from './marks.js';
 import { withMark } from './set.js';
 

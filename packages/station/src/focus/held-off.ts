@@ -2,7 +2,7 @@ import { setupOf } from '../optical/setup.js';
 import { hingeDistanceMm, travelPerBlur } from '@gangway/optics';
 import { fixed } from '../words/format.js';
 import type { Station } from '../document/station.js';
-import { beyondMm, heldPlane, heldSetup, type HeldOffInput } from './held-setup.js';
+import { beyondMm, heldPlane, heldSetup, type HeldOffInput } from '../optical/held.js';
 
 /** A lens held by hand ahead of the body: what it gives, and how steady the hand must be. */
 export interface HeldOff {

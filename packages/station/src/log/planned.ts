@@ -1,5 +1,5 @@
 import { engravedFNumber } from '@gangway/optics';
-import { carried, DECIMALS } from '../card/carried.js';
+import { carried, DECIMALS } from '../orders/carried.js';
 import type { Logged } from '../document/logged.js';
 import type { Station } from '../document/station.js';
 import { exposureReport } from '../exposure/report.js';

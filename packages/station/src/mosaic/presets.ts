@@ -1,4 +1,4 @@
-import { toPicture, leastOf } from '@gangway/optics';
+import { bisect, depthOfField, toPicture, leastOf } from '@gangway/optics';
 import { MOST_PLACES } from '../document/most.js';
 import type { Mosaic, Station } from '../document/station.js';
 import { fixed } from '../words/format.js';
@@ -14,6 +14,7 @@ import {
 import { baseOf } from './offers/judged.js';
 import { reportMosaic } from './report.js';
 import { turnedBack } from '../optical/facts.js';
+import { setupOf } from '../optical/setup.js';
 
 /** Layouts to begin with, each from what the rig in hand can do. */
 
@@ -53,15 +54,41 @@ function overlapAlong(
   if (count < 2) return 0;
   const { detentMm, stops, placing, set } = carrier;
   const perMm = Math.hypot(placing[axis].x, placing[axis].y);
-  const [low, high] = carrier[axis];
-  const now = axis === 'shift' ? set.shiftMm : set.riseMm;
-  const reach = (2 * Math.min(high - now, now - low, carrier.radialMm)) / (count - 1);
+  const [now, other] = axis === 'shift' ? [set.shiftMm, set.riseMm] : [set.riseMm, set.shiftMm];
+  // What turns has one length for both ways: what the other movement uses is gone.
+  const left = Math.sqrt(Math.max(0, carrier.radialMm ** 2 - other ** 2));
+  const [low, high] = [Math.max(carrier[axis][0], -left), Math.min(carrier[axis][1], left)];
+  const reach = (2 * Math.max(0, Math.min(high - now, now - low))) / (count - 1);
   // An even number of frames lies half a step off the middle: whole clicks from it, all the same.
   const click = detentMm === null || stops ? 0 : detentMm * (count % 2 === 0 ? 2 : 1);
   const wanted = (1 - least) * (side / perMm);
   const step = Math.min(wanted, reach);
   const clicked = click > 0 ? Math.floor(step / click + 1e-9) * click : step;
   return clicked > 0 ? 1 - (clicked * perMm) / side : 1;
+}
+
+/**
+ * The least share at which the outermost frames of a block lie within one length for both ways; the
+ * share itself where they do already.
+ */
+function cornersWithin(
+  { radialMm, placing, set, detentMm }: Carrier,
+  { widthMm, heightMm }: { widthMm: number; heightMm: number },
+  columns: number,
+  rows: number,
+  share: number,
+): number {
+  if (!Number.isFinite(radialMm) || columns < 2 || rows < 2) return share;
+  const half = (axis: 'shift' | 'rise', count: number, side: number, of: number): number =>
+    (((1 - of) * side) / Math.hypot(placing[axis].x, placing[axis].y)) * ((count - 1) / 2);
+  const within = (of: number): boolean =>
+    Math.hypot(
+      Math.abs(set.shiftMm) + half('shift', columns, widthMm, of),
+      Math.abs(set.riseMm) + half('rise', rows, heightMm, of),
+    ) <=
+    radialMm + 1e-9;
+  if (within(share) || detentMm !== null) return share;
+  return within(1) ? bisect(1, share, within) : 1;
 }
 
 /** Evenly spaced places of a line, about its middle, as far apart as a step allows; null: too few. */
@@ -116,7 +143,8 @@ const grid =
       overlapAlong(carrier, 'shift', columns, frame.widthMm, wanted),
       overlapAlong(carrier, 'rise', rows, frame.heightMm, wanted),
     );
-    if (least > MOST_OVERLAP) {
+    const overlap = cornersWithin(carrier, frame, columns, rows, least);
+    if (overlap > MOST_OVERLAP) {
       const [what, way] =
         columns > 1 && rows > 1
           ? ['far enough both ways', 'Lay out a row or a column, or turn the camera.']
@@ -125,13 +153,13 @@ const grid =
             : ['far enough up and down', 'Lay out a row, or turn the camera.'];
       return `Nothing on this rig moves ${what} from where it is set. ${way}`;
     }
-    const usual = base.overlap === undefined && Math.abs(least - wanted) < 1e-9;
+    const usual = base.overlap === undefined && Math.abs(overlap - wanted) < 1e-9;
     return withMosaic(station, {
       ...base,
       pattern: 'grid',
       columns,
       rows,
-      ...(usual ? {} : { overlap: least }),
+      ...(usual ? {} : { overlap }),
     });
   };
 
@@ -230,7 +258,7 @@ function ownStops(station: Station): Station | string {
 const turn = (station: Station): Station =>
   withMosaic(station, { ...baseOf(station), pattern: 'turn', moves: 'camera', columns: 3 });
 
-const UNSETTABLE: ReadonlySet<string> = new Set(['out_of_reach', 'between_stops']);
+const UNSETTABLE: ReadonlySet<string> = new Set(['lean_lost', 'out_of_reach', 'between_stops']);
 
 /** Only where every frame can be set on the gear in hand; else the sentence that says which cannot. */
 const settable =
@@ -241,6 +269,23 @@ const settable =
     const { problems } = reportMosaic(laid, laid.mosaic!);
     return problems.find(({ code }) => UNSETTABLE.has(code))?.message ?? laid;
   };
+
+/**
+ * Three frames side by side at the focus that is set, as far apart as the gear goes, planned with the
+ * depth that is sharp there; a sentence where it cannot be.
+ */
+export function rowAtFocus(station: Station): Station | string {
+  const { mosaic: _, ...single } = station;
+  const laid = settable(grid(3, 1))(single);
+  if (typeof laid === 'string') return laid;
+  const s = setupOf(single);
+  const depth = depthOfField(s.pupil, s.imageDistanceMm, s.fNumber, s.cocMm);
+  return withMosaic(laid, {
+    ...laid.mosaic!,
+    near_m: depth.nearMm / 1000,
+    ...(Number.isFinite(depth.farMm) ? { far_m: depth.farMm / 1000 } : {}),
+  });
+}
 
 /** To add one: write it above and list it here. */
 export const PRESETS: readonly Preset[] = [

@@ -10,6 +10,8 @@ import { joinedOf, type Joined } from './joined.js';
 import { overlapOf, tooManyFrames, type Layout } from './layout.js';
 import { cornersPast } from './light.js';
 import { FLAT_ENDS_DEG, type MosaicPicture } from './picture.js';
+import { leanLost } from './series.js';
+import { turningPart } from '../optical/turning.js';
 import { offLevelDeg, tooClose } from './turn-hindrance.js';
 
 /** What a look needs: the layout and what came of it. */
@@ -58,6 +60,11 @@ const outOfReach: Look = ({ station, layout }) => {
     frames: past,
     mostMm,
   });
+};
+
+const leanTurnedAway: Look = ({ station, layout }) => {
+  const frames = leanLost(station, layout);
+  return frames.length > 0 ? stop('lean_lost', { frames, part: turningPart(station) }) : [];
 };
 
 const apart: Look = ({ joined: { gap } }) => (gap ? stop('apart', gap) : []);
@@ -147,6 +154,7 @@ const turningBack: Look = ({ station, layout: { mosaic } }) => {
 const LOOKS: readonly Look[] = [
   standing,
   noFrames,
+  leanTurnedAway,
   outOfReach,
   wholeTurn,
   apart,

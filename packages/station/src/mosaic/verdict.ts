@@ -20,6 +20,15 @@ export function mosaicVerdict(report: MosaicReport): MosaicVerdict {
     const [figure] = /\d[\d.]* (?:px|mm)/.exec(apart.message) ?? ['Apart'];
     return { standing: 'outside', figure, words: 'apart', sentence: apart.message };
   }
+  const lost = stops.find(({ code }) => code === 'lean_lost');
+  if (lost) {
+    return {
+      standing: 'outside',
+      figure: 'Lean lost',
+      words: `on the way, ${count}`,
+      sentence: lost.message,
+    };
+  }
   if (stops.length > 0) {
     return {
       standing: 'outside',

@@ -102,6 +102,45 @@ function leanAlong(
 
 const TENTH = 0.1 + 1e-9;
 
+const NO_PART: Had = { along: 0, off: 0 };
+
+/**
+ * What to set on what turns, turned to given angles: as much of the movements as they give.
+ * @param tiltAngleDeg where shift and tilt turn apart, else null
+ */
+export function turningAt(
+  station: Station,
+  angleDeg: number,
+  tiltAngleDeg: number | null,
+): Turning {
+  const made = mechanicsOf(station)!;
+  const [mmHad, degHad] = hadAt(station, made, angleDeg, tiltAngleDeg);
+  return {
+    angleDeg: round360(angleDeg) + 0,
+    tiltAngleDeg: tiltAngleDeg === null ? null : round360(tiltAngleDeg) + 0,
+    shiftMm: mmHad.along + 0,
+    tiltDeg: degHad.along + 0,
+    reached: mmHad.off <= TENTH && degHad.off <= TENTH,
+    offMm: mmHad.off,
+    offDeg: degHad.off,
+  };
+}
+
+/** Shift and lean that are had at given angles. */
+function hadAt(
+  { movements: set }: Station,
+  made: Mechanics,
+  angleDeg: number,
+  tiltAngleDeg: number | null,
+): readonly [Had, Had] {
+  const lean = turnedTiltOf({ tiltDeg: set.tilt_deg, swingDeg: set.swing_deg });
+  const leanAt = tiltAngleDeg ?? angleDeg + (made.apartDeg ?? 0);
+  return [
+    made.shift ? shiftAlong(made, [set.shift_mm, set.rise_mm], angleDeg) : NO_PART,
+    made.tilt ? leanAlong(made, lean, leanAt) : NO_PART,
+  ];
+}
+
 /** What to set on what turns for the movements as they are set; null where nothing turns. */
 export function turningOf(station: Station): Turning | null {
   const made = mechanicsOf(station);
@@ -110,23 +149,6 @@ export function turningOf(station: Station): Turning | null {
   const shift = [set.shift_mm, set.rise_mm] as const;
   const lean = turnedTiltOf({ tiltDeg: set.tilt_deg, swingDeg: set.swing_deg });
   const shiftDeg = toDegrees(Math.atan2(...shift));
-  const none: Had = { along: 0, off: 0 };
-  const shifted = (deg: number): Had => (made.shift ? shiftAlong(made, shift, deg) : none);
-  const leaned = (deg: number): Had => (made.tilt ? leanAlong(made, lean, deg) : none);
-  const told = (
-    angleDeg: number,
-    tiltAngleDeg: number | null,
-    mmHad: Had,
-    degHad: Had,
-  ): Turning => ({
-    angleDeg: round360(angleDeg) + 0,
-    tiltAngleDeg: tiltAngleDeg === null ? null : round360(tiltAngleDeg) + 0,
-    shiftMm: mmHad.along + 0,
-    tiltDeg: degHad.along + 0,
-    reached: mmHad.off <= TENTH && degHad.off <= TENTH,
-    offMm: mmHad.off,
-    offDeg: degHad.off,
-  });
   /** The angle, of those there are, at which least is missed; a movement forwards goes before one back. */
   const nearest = (
     angles: readonly number[],
@@ -142,20 +164,19 @@ export function turningOf(station: Station): Turning | null {
     made.stops.length > 0 ? made.stops : angles.flatMap((deg) => [deg, deg + 180]);
   const { apartDeg } = made;
   if (apartDeg === null) {
-    const a = nearest(open([shiftDeg]), (deg) => [shifted(deg), none]);
-    const b = nearest(open([lean.turnDeg]), (deg) => [none, leaned(deg)]);
-    if (made.shift && made.tilt) return told(a, b, shifted(a), leaned(b));
-    return made.shift ? told(a, null, shifted(a), none) : told(b, null, none, leaned(b));
+    const a = nearest(open([shiftDeg]), (deg) => [hadAt(station, made, deg, 0)[0], NO_PART]);
+    const b = nearest(open([lean.turnDeg]), (deg) => [NO_PART, hadAt(station, made, 0, deg)[1]]);
+    if (made.shift && made.tilt) return turningAt(station, a, b);
+    return turningAt(station, made.shift ? a : b, null);
   }
   const between = principal([
     [Math.hypot(...shift), shiftDeg],
     [lean.leanDeg, lean.turnDeg - apartDeg],
   ]);
-  const at = nearest(open([between, shiftDeg, lean.turnDeg - apartDeg]), (deg) => [
-    shifted(deg),
-    leaned(deg + apartDeg),
-  ]);
-  return told(at, null, shifted(at), leaned(at + apartDeg));
+  const at = nearest(open([between, shiftDeg, lean.turnDeg - apartDeg]), (deg) =>
+    hadAt(station, made, deg, null),
+  );
+  return turningAt(station, at, null);
 }
 
 /** The direction that lies nearest to several lines at once, each weighed by its length. */
@@ -216,7 +237,7 @@ const SHIFTED = ['up', 'to the right', 'down', 'to the left'] as const;
 const LEANED = ['forward', 'to the left', 'back', 'to the right'] as const;
 
 /** What turns, by the name of its kind. */
-const turningPart = (station: Station): 'the back' | 'the lens' | 'the adapter' =>
+export const turningPart = (station: Station): 'the back' | 'the lens' | 'the adapter' =>
   standardOf(station) === 'back'
     ? 'the back'
     : movementCarrier(station.chain) < 0
@@ -226,19 +247,27 @@ const turningPart = (station: Station): 'the back' | 'the lens' | 'the adapter' 
 const stopWords = (deg: number, stops: readonly number[]): string =>
   stops.length > 0 ? `its ${trimmed(deg, 1)}° stop` : `${trimmed(deg, 1)}°`;
 
+/** Which way a shift along its angle goes, as the hand goes: the picture looks higher as the back goes down. */
+export const shiftWaySaid = (station: Station, { angleDeg, shiftMm }: Turning): string =>
+  compass(angleDeg + (shiftMm < 0 !== (standardOf(station) === 'back') ? 180 : 0), SHIFTED);
+
+/** Which way a lean along its angle goes. */
+export function leanWaySaid(
+  station: Station,
+  { angleDeg, tiltAngleDeg, tiltDeg }: Turning,
+): string {
+  const at = tiltAngleDeg ?? angleDeg + (mechanicsOf(station)?.apartDeg ?? 0);
+  return compass(at + (tiltDeg < 0 ? 180 : 0), LEANED);
+}
+
 /** What to do with what turns, as one instruction; empty where nothing is moved. */
-export function turningWords(station: Station): string {
-  const turning = turningOf(station);
+export function turningWords(station: Station, turning = turningOf(station)): string {
   const made = mechanicsOf(station);
   if (!turning || !made) return '';
   const { angleDeg: angle, shiftMm: shift, tiltDeg: tilt } = turning;
-  const leanAngle = turning.tiltAngleDeg ?? angle + (made.apartDeg ?? 0);
   const moves = Math.abs(shift) >= SEEN;
   const leans = Math.abs(tilt) >= SEEN;
-  // The picture looks higher as the back goes down.
-  const rear = standardOf(station) === 'back';
-  const shiftWay = compass(angle + (shift < 0 !== rear ? 180 : 0), SHIFTED);
-  const leanWay = compass(leanAngle + (tilt < 0 ? 180 : 0), LEANED);
+  const [shiftWay, leanWay] = [shiftWaySaid(station, turning), leanWaySaid(station, turning)];
   const shiftWords = moves ? `shift it ${mm(Math.abs(shift))} ${shiftWay}` : '';
   const leanWords = leans ? `lean it ${degrees(Math.abs(tilt))} ${leanWay}` : '';
   const part = turningPart(station);
@@ -261,7 +290,10 @@ export function turningWords(station: Station): string {
 }
 
 /** What no angle gives; empty where all is had. */
-function missedWords({ reached, offMm, offDeg, angleDeg }: Turning, made: Mechanics): string {
+export function missedWords(
+  { reached, offMm, offDeg, angleDeg }: Turning,
+  made: Mechanics,
+): string {
   if (reached) return '';
   const off = [offMm > TENTH && mm(offMm), offDeg > TENTH && degrees(offDeg)].filter(Boolean);
   const what = made.stops.length > 0 ? 'No stop gives' : 'No angle gives';

@@ -16,7 +16,7 @@ import { measuredWhy, measurementsOf } from './measured.js';
 import { turningOf } from '../optical/turning.js';
 import { reportFacade } from '../facade/facade.js';
 import { reportTurnIn } from '../facade/turn-in.js';
-import { heldSetup } from '../focus/held-setup.js';
+import { asShot } from '../optical/held.js';
 import { reportMarks } from '../focus/marks.js';
 import type { Readings, Report } from './report.js';
 import { reportCoverage } from '../cover/coverage.js';
@@ -36,7 +36,7 @@ const SECTIONS = {
   focus,
   perspective: reportPerspective,
   facade: (s: Setup) => (s.station.facade ? reportFacade(s, s.station.facade) : undefined),
-  marks: (s: Setup) => (s.station.marks ? reportMarks(heldOrMounted(s)) : undefined),
+  marks: (s: Setup) => (s.station.marks ? reportMarks(asShot(s)) : undefined),
   turn_in: (s: Setup) => (s.station.turn_in ? reportTurnIn(s, s.station.turn_in) : undefined),
   turning: ({ station }: Setup) => turning(station),
   assumed: assumedLines,
@@ -52,9 +52,6 @@ const SECTIONS = {
 type Section = keyof typeof SECTIONS;
 
 const NAMES = Object.keys(SECTIONS) as Section[];
-
-const heldOrMounted = (s: Setup): Setup =>
-  s.station.held_off ? heldSetup(s, s.station.held_off) : s;
 
 /**
  * What a station gives outright, each section worked out when it is first read: a page pays for what

@@ -1,6 +1,6 @@
 import type { Units } from '../words/format.js';
 import { blanksOf, blankSentence } from '../rig/blanks.js';
-import { heldPlane, heldSetup } from '../focus/held-setup.js';
+import { heldPlane, heldSetup } from '../optical/held.js';
 import type { Rests } from '../words/assumptions.js';
 import { VERDICT_SAYS, type VerdictCode, type VerdictSaid } from '../words/verdicts.js';
 import { sensorPitchDeg } from '../optical/places.js';

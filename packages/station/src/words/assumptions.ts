@@ -43,6 +43,10 @@ export const ASSUMED_SAYS = {
   meter: (_: null) =>
     'Nobody said what kind of meter it was; one in the hand is taken, which sees neither bellows nor converter.',
   shutter_steps: (_: null) => 'The steps of the shutter are not given; thirds of a stop are taken.',
+  focus_by: ({ by }: { by: 'ring' | 'bed' }) =>
+    by === 'ring'
+      ? 'Nobody said how the lens focuses; it is taken to have a ring of its own, engraved in distances.'
+      : 'Nobody said how the lens focuses; before film of this size it is taken to stand on a bed.',
   crossing: (_: null) =>
     'How far off it crosses is not given; the distance that is in focus is taken.',
 } satisfies Sayings;
@@ -69,7 +73,8 @@ export type Rests =
   | 'depths'
   | 'meter'
   | 'dial'
-  | 'crossing';
+  | 'crossing'
+  | 'focusing';
 
 /** One input that nobody gave, and what was taken in its place. */
 export interface Assumption {

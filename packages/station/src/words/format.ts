@@ -51,6 +51,31 @@ export function distanceParts(distanceM: number | null, units: Units): [string, 
 export const distance = (distanceM: number | null, units: Units): string =>
   distanceParts(distanceM, units).join(' ').trim();
 
+/** A ring is read to this share of its distance, half a step of the figure. */
+const RING_SHARE = 0.003;
+const INCH_STEPS = [1 / 16, 1 / 8, 1 / 4, 1 / 2, 1, 6, 12];
+const M_STEPS = [0.0001, 0.001, 0.01, 0.1, 1];
+
+/** The largest step of a figure that keeps half of itself within what a ring is read to, m. */
+export function ringStepM(distanceM: number, units: Units): number {
+  const most = 2 * RING_SHARE * distanceM;
+  return units === 'metric'
+    ? (M_STEPS.findLast((step) => step <= most) ?? M_STEPS[0]!)
+    : 0.0254 * (INCH_STEPS.findLast((step) => 0.0254 * step <= most) ?? INCH_STEPS[0]!);
+}
+
+/** What a ring reads at a distance, as near as it is read. */
+export function ringDistance(distanceM: number | null, units: Units): string {
+  if (distanceM === null || !Number.isFinite(distanceM)) return '∞';
+  const step = ringStepM(distanceM, units);
+  if (units === 'metric') return `${fixed(distanceM, Math.round(-Math.log10(step)))} m`;
+  const inches = step / 0.0254;
+  const all = Math.round(distanceM / 0.0254 / inches) * inches;
+  const feet = Math.floor(all / 12);
+  const rest = `${trimmed(all - feet * 12, 4)}″`;
+  return feet === 0 ? rest : `${feet}′ ${rest}`;
+}
+
 /** A distance that is needed at least: rounded up to the digit that is shown. */
 export function distanceFrom(distanceM: number, units: Units): string {
   if (units === 'metric') {
@@ -74,3 +99,9 @@ export function stops(value: number): string {
   const whole = Math.floor(thirds / 3);
   return `${value < 0 ? MINUS : ''}${whole || ''}${THIRDS[thirds % 3]} ${noun}`;
 }
+
+/** 1:4, 1:1, 2:1. */
+export const ratioSaid = (magnification: number): string => {
+  const said = (value: number): string => String(Number(value.toPrecision(2)));
+  return magnification < 1 ? `1:${said(1 / magnification)}` : `${said(magnification)}:1`;
+};

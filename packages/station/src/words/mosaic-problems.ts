@@ -20,6 +20,8 @@ export const MOSAIC_SAYS = {
   too_many_frames: ({ most }: { most: number }) =>
     `So many frames are not laid out: a mosaic has at most ${most}. Take fewer columns or rows.`,
   no_frames: (_: null) => 'No frame is laid out yet; add one, or choose another pattern.',
+  lean_lost: ({ frames, part }: { frames: readonly number[]; part: string }) =>
+    `The lean is lost at ${framesSaid(frames)}: shift and lean sit on one part, and turning ${part} to shift there turns the lean away. Lay the frames out along the way that it leans, or take the lean off.`,
   out_of_reach: ({
     standard,
     frames,

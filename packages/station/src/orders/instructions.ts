@@ -1,12 +1,12 @@
-import { distanceAtMagnificationMm, missAtUnitStopMm, outOf, mostOf } from '@gangway/optics';
-import { settingOf } from '../optical/setup.js';
-import { degrees, fixed, fStop, distance, trimmed, type Units } from '../words/format.js';
-import { mechanicsOf, turningWords } from '../optical/turning.js';
-import { reportMarks } from './marks.js';
+import { missAtUnitStopMm, outOf, mostOf } from '@gangway/optics';
+import { degrees, fStop, trimmed, type Units } from '../words/format.js';
+import { reportMarks } from '../focus/marks.js';
 import type { Station } from '../document/station.js';
-import { nameOf, STOPPED } from './hindrance.js';
-import type { Numbered } from './question.js';
-import type { FocusAnswer } from './solve.js';
+import { nameOf, STOPPED } from '../focus/hindrance.js';
+import type { FocusAnswer } from '../focus/solve.js';
+import { orderLines } from './held.js';
+import type { Order } from './order.js';
+import { ordersOf } from './orders.js';
 
 export interface Instructions {
   /** What to set, in order. */
@@ -18,49 +18,38 @@ export interface Instructions {
   readonly focusOn: string;
 }
 
-/** Leans smaller than this are none: no scale is engraved so finely. */
-const NO_LEAN_DEG = 0.05;
-
 /** Whether lens and back stand on a bed. */
 export const isBellows = ({ chain }: Station): boolean =>
   chain.some(({ kind }) => kind === 'view_camera');
 
-/** How to lean, in the words of the control that does it. */
-export function leanWords(station: Station): string[] {
-  const { movements: set } = station;
-  const front = isBellows(station) ? 'the front standard' : 'the lens';
-  const back = isBellows(station) ? 'the rear standard' : 'the back';
-  const words: string[] = [];
-  const turn = turningWords(station);
-  if (turn) words.push(turn);
-  else if (mechanicsOf(station)?.tilt !== true) {
-    if (Math.abs(set.tilt_deg) >= NO_LEAN_DEG) {
-      words.push(
-        `Lean ${front} ${set.tilt_deg > 0 ? 'forward' : 'back'} ${degrees(Math.abs(set.tilt_deg))}.`,
-      );
-    }
-    if (Math.abs(set.swing_deg) >= NO_LEAN_DEG) {
-      words.push(
-        `Swing ${front} ${set.swing_deg > 0 ? 'right' : 'left'} ${degrees(Math.abs(set.swing_deg))}.`,
-      );
-    }
-  }
-  const { rear_tilt_deg: tilt = 0, rear_swing_deg: swing = 0 } = set;
-  if (Math.abs(tilt) >= NO_LEAN_DEG) {
-    words.push(
-      `Lean ${back} ${tilt > 0 ? 'back at its top' : 'forward at its top'} ${degrees(Math.abs(tilt))}.`,
-    );
-  }
-  if (Math.abs(swing) >= NO_LEAN_DEG) {
-    words.push(
-      `Swing ${back} to face ${swing > 0 ? 'right' : 'left'} ${degrees(Math.abs(swing))}.`,
-    );
-  }
-  return words.length > 0 ? words : [`Leave ${front} straight.`];
+/** Whether an order leans or turns something: what a plane of focus asks for. */
+const leans = ({ sets }: Order): boolean =>
+  sets.some(
+    ({ control }) =>
+      control.kind === 'turned' ||
+      (control.kind === 'standard' &&
+        (control.movement === 'tilt' || control.movement === 'swing')),
+  );
+
+/** What is set for the marks, as the card has it: leans, focus, and the stop where one holds. */
+function setFor(answer: FocusAnswer, units: Units): string[] {
+  const { orders } = ordersOf(answer.station, units);
+  const moved = orders.filter(
+    (order) => order.part === 'move' && order.id !== 'rest' && leans(order),
+  );
+  return [
+    ...orderLines(moved.length > 0 ? moved : [STRAIGHT(answer.station)]),
+    ...orderLines(orders.filter(({ part }) => part === 'focus')),
+    ...(answer.held ? [stopWords(answer)] : []),
+  ];
 }
 
-const tape = ({ at, mark }: Numbered, units: Units): string =>
-  mark.infinite ? 'far off' : distance(Math.hypot(...at) / 1000, units);
+const STRAIGHT = (station: Station): Order => ({
+  id: 'straight',
+  part: 'move',
+  says: `Leave ${isBellows(station) ? 'the front standard' : 'the lens'} straight`,
+  sets: [],
+});
 
 export function instructionsFor(answer: FocusAnswer, units: Units): Instructions {
   const { station, setup: s, solved, marks } = answer;
@@ -75,19 +64,7 @@ export function instructionsFor(answer: FocusAnswer, units: Units): Instructions
   const target = marks.sharp[first]!;
   const blurMm = (off(first) * s.focalLengthMm) / s.fNumber;
   const exact = blurMm <= 0.1 * s.cocMm;
-  // As the bed is racked: along the bed, not across a leaned back.
-  const away = (v - solved.depthsMm[first]!) / s.stance.perMm;
-  const nudge = exact
-    ? ''
-    : isBellows(station)
-      ? `, then ${away > 0 ? 'draw out' : 'rack in'} ${fixed(Math.abs(away), 2)} mm`
-      : `, then a little ${away > 0 ? 'nearer' : 'further'}`;
   const focusOn = nameOf(target);
-  const set = [
-    ...leanWords(station),
-    `Focus on ${focusOn}, ${tape(target, units)}${target.mark.infinite ? '' : ' from the sensor mark'}${nudge}.${ringWords(answer, target, units)}`,
-    ...(answer.held ? [stopWords(answer)] : []),
-  ];
   const depths = order.filter((i) => i !== first).sort((a, b) => off(b) - off(a));
   const ends = [
     ...depths.filter((i) => solved.depthsMm[i]! > v).slice(0, 1),
@@ -95,7 +72,9 @@ export function instructionsFor(answer: FocusAnswer, units: Units): Instructions
   ];
   const rest = depths.filter((i) => !ends.includes(i)).slice(0, 2);
   const check = [
-    `${focusOn}: crisp with the lens wide open.`,
+    exact
+      ? `${focusOn}: crisp with the lens wide open.`
+      : `${focusOn}: the crispest of all, the lens wide open.`,
     ...[...ends, ...rest].map((i) => {
       const needs = (off(i) * s.focalLengthMm) / s.cocMm / s.combined;
       const name = nameOf(marks.sharp[i]!);
@@ -105,7 +84,7 @@ export function instructionsFor(answer: FocusAnswer, units: Units): Instructions
     }),
     ...marks.soft.map((each) => `${nameOf(each)}: must stay soft at ${fStop(station.aperture)}.`),
   ];
-  return { set, check, notes: notesOf(answer), focusOn };
+  return { set: setFor(answer, units), check, notes: notesOf(answer), focusOn };
 }
 
 function stopWords({ station, best }: FocusAnswer): string {
@@ -117,28 +96,6 @@ function stopWords({ station, best }: FocusAnswer): string {
       ? `; ${fStop(least)} to ${fStop(most)} hold`
       : '';
   return `Stop down to ${at}${span}.`;
-}
-
-/** A ring that reads within this of the tape is as the tape. */
-const SAME_DISTANCE = 0.005;
-
-/**
- * What the focus ring reads there, where that is not what the tape does: a ring is engraved for the
- * lens straight and on its own register.
- */
-function ringWords(
-  { station, setup: s, solved }: FocusAnswer,
-  target: Numbered,
-  units: Units,
-): string {
-  const { lens } = station;
-  if (isBellows(station) || lens.focus_by === 'bellows' || lens.focus_by === 'wire') return '';
-  const m = settingOf({ ...s, bedMm: solved.bedMm }) - s.facts.reach.leastM;
-  const ringM =
-    m <= 1e-9 ? Infinity : distanceAtMagnificationMm(s.focalLengthMm / s.ahead, m) / 1000;
-  const tapeM = target.mark.infinite ? Infinity : Math.hypot(...target.at) / 1000;
-  if (ringM === tapeM || Math.abs(ringM / tapeM - 1) < SAME_DISTANCE) return '';
-  return ` The ring then reads ${distance(ringM, units)}.`;
 }
 
 /** Marks that do not span a plane, and constraints that bind. */

@@ -1,6 +1,6 @@
 import { distanceAt, turnedAxis } from '@gangway/optics';
 import type { Station } from '../document/station.js';
-import type { Setup } from '../optical/setup.js';
+import type { Setup } from './setup.js';
 
 export type HeldOffInput = NonNullable<Station['held_off']>;
 
@@ -25,6 +25,26 @@ export function heldSetup(s: Setup, held: HeldOffInput): Setup {
     lensCentre: [0, 0, v],
     frame: { ...s.frame, shiftMm: 0, riseMm: 0 },
   };
+}
+
+/** A setup as it is shot: of a lens in the hand, as the hand holds it. */
+export const asShot = (s: Setup): Setup =>
+  s.station.held_off ? heldSetup(s, s.station.held_off) : s;
+
+const shot = new WeakMap<Station, Station>();
+
+/**
+ * The station as it is shot: held off the body the lens's widest stop acts, whatever its ring was
+ * set to while it was mounted.
+ */
+export function stationShot(station: Station): Station {
+  const widest = station.lens.f_min;
+  if (!station.held_off || station.aperture === widest) return station;
+  const before = shot.get(station);
+  if (before) return before;
+  const made = { ...station, aperture: widest };
+  shot.set(station, made);
+  return made;
 }
 
 /** What a held lens draws sharp straight ahead, from the sensor, m; Infinity at and past it. */

@@ -2,14 +2,17 @@ import { meantFNumber } from '@gangway/optics';
 import { parseStation } from '../document/parse.js';
 import { REAR_MOVEMENTS } from '../document/movements.js';
 import type { Focus, Station } from '../document/station.js';
+import { stationShot } from '../optical/held.js';
+import { setupOf } from '../optical/setup.js';
 import { movementsAt, turningOf } from '../optical/turning.js';
 import { distance, fStop, type Units } from '../words/format.js';
 import { rounded } from '../words/rounded.js';
 import { parseDistanceM } from '../words/figures.js';
+import { focusAtReadings, printedReading, readingsOf } from './focusing.js';
 
 /**
- * What a hand sets when it does what the card says: every figure as it is printed. The card itself
- * is written from this, so that what it tells hangs together.
+ * What a hand sets when it does what it is told: every figure as it is printed. Orders are written
+ * from this, so that what they tell hangs together.
  */
 
 /** A tenth of a millimetre and of a degree are what scales can be set to. */
@@ -22,9 +25,6 @@ export function printedM(value: number, units: Units): number {
   const read = parseDistanceM(distance(value, units), 'm');
   return read.ok ? read.value : value;
 }
-
-/** A magnification is set to three figures. */
-export const printedRatio = (value: number): number => Number(value.toPrecision(3));
 
 /** A stop as it is printed, and what that stands for. */
 export const printedStop = ({ aperture }: Pick<Station, 'aperture'>): number =>
@@ -55,24 +55,22 @@ function movementsOf(station: Station): Station['movements'] {
 /** Outward steps that are tried where the printed figure lies a hair too near to be focused. */
 const NUDGES = 12;
 
-function focusOf({ focus }: Station, units: Units, nudge: number): Focus {
-  if (focus.magnification !== undefined) {
-    return { magnification: printedRatio(focus.magnification) };
-  }
-  if (focus.image_distance_mm !== undefined) {
-    return { image_distance_mm: tenth(focus.image_distance_mm) + nudge / 10 };
-  }
-  if (focus.distance_m === null) return focus;
-  const m = focus.distance_m;
-  const step = units === 'feet' ? 0.0127 : m < 1 ? 0.001 : m < 10 ? 0.01 : m < 100 ? 0.1 : 1;
-  return { distance_m: printedM(m + nudge * step, units) };
+/**
+ * The focus as it is read and printed. What is read is the plan’s: the lens leaned as it was
+ * reckoned, for a tenth of a degree of rounding is no reason to set the ring elsewhere.
+ * @param nudge so many steps further out
+ */
+function focusOf(planned: Station, set: Station, units: Units, nudge: number): Focus {
+  const s = setupOf(planned);
+  const readings = readingsOf(s).map((each) => printedReading(each, units, nudge));
+  return focusAtReadings(s, readings, set);
 }
 
 const known = new WeakMap<Station, Partial<Record<Units, Station>>>();
 
 /**
- * A station as the card has it carried out; figures that do not allow it stay as they are. Worked
- * out once for a station: its steps, its text and its tag all begin with it.
+ * A station as it is carried out; figures that do not allow it stay as they are. Worked out once for
+ * a station: its orders, its text and its tag all begin with it.
  */
 export function carried(station: Station, units: Units = 'metric'): Station {
   const before = known.get(station)?.[units];
@@ -82,11 +80,18 @@ export function carried(station: Station, units: Units = 'metric'): Station {
   return made;
 }
 
-function carriedAnew(station: Station, units: Units): Station {
+/** A lens in the hand: the gap and both leans as they are printed. */
+const handOf = ({ held_off: hand }: Station): Partial<Station> =>
+  hand === undefined ? {} : { held_off: { ...hand, gap_mm: tenth(hand.gap_mm) } };
+
+function carriedAnew(planned: Station, units: Units): Station {
+  const station = stationShot(planned);
   const { camera } = station;
   const set: Station = {
     ...station,
-    aperture: printedStop(station),
+    ...handOf(station),
+    // Held off, the lens opens as wide as it goes, whatever its figure.
+    aperture: station.held_off ? station.aperture : printedStop(station),
     movements: movementsOf(station),
     camera: {
       ...camera,
@@ -95,8 +100,9 @@ function carriedAnew(station: Station, units: Units): Station {
       yaw_deg: tenth(camera.yaw_deg),
     },
   };
+  if (station.held_off) return set;
   for (let nudge = 0; nudge <= NUDGES; nudge++) {
-    const there = { ...set, focus: focusOf(station, units, nudge) };
+    const there = { ...set, focus: focusOf(station, set, units, nudge) };
     if (nudge === NUDGES || parseStation(there).ok) return there;
   }
   return set;

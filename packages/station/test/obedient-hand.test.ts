@@ -1,0 +1,115 @@
+import fc from 'fast-check';
+import { ordersOf, type Order, type Station } from '../src/index.js';
+import { tried } from './helpers/judge.js';
+import { handWorlds } from './helpers/hand-worlds.js';
+import { atLength } from '../../../scripts/lib/runs.mjs';
+
+/** Whatever is printed, set by a hand that knows nothing else, gives the picture that was promised. */
+
+const units = fc.constantFrom('metric' as const, 'feet' as const);
+
+/** What is exposed is judged where a meter said something; the rest is promised always. */
+const promised = ({ id, sets }: Order, looked: ReadonlySet<string>): boolean =>
+  // A filter that takes next to nothing is missed by nobody.
+  (!id.startsWith('filter') || sets[0]!.to! > 0.7) &&
+  (/^(filter|time)/.test(id)
+    ? looked.has('exposure') || (looked.has('flash') && !id.startsWith('time'))
+    : id !== 'flash' || looked.has('flash'));
+
+describe('the obedient hand', () => {
+  it('gets what was promised, on rigs of every kind', () => {
+    const seen = new Map<string, number>();
+    fc.assert(
+      fc.property(handWorlds, units, (planned, each) => {
+        const { faults, looked } = tried(planned, { units: each });
+        for (const what of looked) seen.set(what, (seen.get(what) ?? 0) + 1);
+        expect(faults).toEqual([]);
+      }),
+      { numRuns: atLength ? 5000 : 300 },
+    );
+    // It looked at something of everything.
+    for (const what of [
+      'frame',
+      'frame of many',
+      'mark',
+      'plane',
+      'exposure',
+      'held',
+      'pinwheel',
+    ]) {
+      expect([what, seen.get(what) ?? 0]).toEqual([what, expect.any(Number)]);
+      expect(seen.get(what) ?? 0).toBeGreaterThan(3);
+    }
+  });
+
+  it('misses every single order that is kept from it', () => {
+    const kept = new Map<string, number>();
+    fc.assert(
+      fc.property(handWorlds, units, (planned, each) => {
+        const { faults, looked } = tried(planned, { units: each });
+        fc.pre(faults.length === 0 && !looked.has('cannot be set, and is told so'));
+        for (const order of ordersOf(planned, each).orders) {
+          if (order.sets.length === 0 || !promised(order, looked)) continue;
+          const without = tried(planned, { units: each, without: order.id });
+          if (without.faults.length === 0) {
+            throw new Error(`nobody missed: ${order.id}, ${order.says} ${order.figure ?? ''}`);
+          }
+          const kind = order.id.replace(/[ _\d].*/, '');
+          kept.set(kind, (kept.get(kind) ?? 0) + 1);
+        }
+      }),
+      { numRuns: atLength ? 400 : 60 },
+    );
+    for (const kind of [
+      'height',
+      'back',
+      'level',
+      'straight',
+      'focus',
+      'stop',
+      'frame',
+      'move',
+      'time',
+    ]) {
+      expect([kind, kept.get(kind) ?? 0]).not.toEqual([kind, 0]);
+    }
+  });
+
+  it('finds nothing sharp where the plane’s distance is printed for the ring’s reading', () => {
+    const leaned = table({ tilt_deg: 8.13 });
+    expect(tried(leaned).faults).toEqual([]);
+    const asPlane = (order: Order, planned: Station): Order =>
+      order.id === 'focus'
+        ? { ...order, sets: order.sets.map((set) => ({ ...set, said: `${planned.focus.distance_m} m` })) } // prettier-ignore
+        : order;
+    expect(tried(leaned, { heard: asPlane }).faults.join()).toMatch(/mark .*: a blur of 1\d\d/);
+  });
+});
+
+/** Three labels on a table, the camera above it and tipped down. */
+export function table(set: Partial<Station['movements']>): Station {
+  return {
+    format: 'gangway.station',
+    version: 1,
+    name: 'Table',
+    back: { width_mm: 36, height_mm: 24, width_px: 8256, orientation: 'portrait' },
+    lens: {
+      focal_length_mm: 90,
+      f_min: 2.8,
+      f_max: 32,
+      circle: [{ f_number: 2.8, diameter_mm: 80 }],
+    },
+    chain: [],
+    movement_limits: { moves: 'front' },
+    aperture: 5.6,
+    focus: { distance_m: 1.712 },
+    movements: { rise_mm: 0, shift_mm: 0, tilt_deg: 0, swing_deg: 0, ...set },
+    camera: { height_m: 1.25, pitch_deg: -10, yaw_deg: 0 },
+    criterion: { pixels: 3 },
+    marks: [
+      { label: 'front', x_m: -0.08, y_m: 0.86, z_m: 1.25, must: 'sharp' },
+      { label: 'middle', x_m: 0, y_m: 0.92, z_m: 1.5, must: 'sharp' },
+      { label: 'back', x_m: 0.09, y_m: 0.97, z_m: 1.8, must: 'sharp' },
+    ],
+  };
+}
