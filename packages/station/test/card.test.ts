@@ -5,6 +5,7 @@ import {
   careOf,
   carried,
   packingOf,
+  parseStation,
   restsOnAssumed,
   shortForm,
   tapesOf,
@@ -55,10 +56,12 @@ describe('movements, as the hand makes them', () => {
     expect(saidIn('move', { movements: set, movement_limits: { moves: 'rear' } })).toEqual([
       'Lower the back: 6.0 mm',
       'Shift the back right: 3.0 mm',
+      'At zero stay',
     ]);
     expect(saidIn('move', { movements: set, movement_limits: { moves: 'front' } })).toEqual([
       'Raise the lens: 6.0 mm',
       'Shift the lens left: 3.0 mm',
+      'At zero stay',
     ]);
   });
 
@@ -72,6 +75,7 @@ describe('movements, as the hand makes them', () => {
     ).toEqual([
       'Lean the front standard forward: 4.2°',
       'Swing the rear standard to face left: 2.0°',
+      'At zero stay',
     ]);
   });
 
@@ -145,17 +149,26 @@ describe('focus, stop and exposure', () => {
 
   it('a lens in the hand is leaned to the side it is turned to', () => {
     const lean = (turn_deg: number): string =>
-      step('gap', { held_off: { gap_mm: 6, lean_deg: 9, turn_deg } })!.detail!;
-    expect(lean(0)).toContain('Make it look 9.0° down');
-    expect(lean(90)).toContain('Make it look 9.0° to the left');
-    expect(lean(180)).toContain('Make it look 9.0° up');
+      step('turn body', { held_off: { gap_mm: 6, lean_deg: 9, turn_deg } })!.says;
+    // The body goes the other way than the lens looks.
+    expect(lean(0)).toContain('turn the body up');
+    expect(lean(90)).toContain('turn the body to the right');
+    expect(lean(180)).toContain('turn the body down');
+    expect(step('stop', { held_off: { gap_mm: 6, lean_deg: 9 }, aperture: 11 })!.figure).toBe(
+      'f/4',
+    );
   });
 
   it('flash has pops and power, and no time', () => {
     const exposure: Station['exposure'] = { flash: true, iso: 100, meter: { f_number: 5.6 } };
     expect(saidIn('expose', { exposure, aperture: 8 })).toEqual([
+      'In the dark hold the shutter open (B or T)',
       'Fire the flash 2 times in the dark, each at: full power',
     ]);
+    const once = { ...exposure, shutter: { kind: 'leaf' as const, sync_s: 1 / 128 } };
+    expect(saidIn('expose', { exposure: once, aperture: 5.6 })[0]).toBe(
+      'Set the shutter to: 1/125 s',
+    );
   });
 });
 
@@ -192,7 +205,7 @@ describe('what cannot be trusted', () => {
         checked.steps.find(({ id }) => id === 'level')!,
       ),
     ).toBe(false);
-    expect(checked.steps.find(({ id }) => id === 'level')!.detail).toContain('0.20° up');
+    expect(checked.steps.find(({ id }) => id === 'level')!.figure).toContain('0.20° up');
   });
 });
 
@@ -227,9 +240,9 @@ describe('as text', () => {
       '50 mm on 36×24 mm, level',
       'height 1.50 m',
       'tipped 3.0° down',
-      'rise 6.0 mm up',
+      'back 6.0 mm down',
       'tilt 2.0° back',
-      'focus ∞',
+      'ring at 82.1 m',
       'stop f/8',
       'filter Orange 1⅓ stops',
       'time 1.3 s ISO 100',
@@ -240,10 +253,11 @@ describe('as text', () => {
 
   it('a printed distance too near to focus goes outward until it can be', () => {
     const close = station({ focus: { distance_m: 0.2004 } });
-    expect(carried(close).focus).toEqual({ distance_m: 0.2 });
-    expect(
-      carried(station({ focus: { distance_m: 0.20001 } }), 'feet').focus.distance_m,
-    ).toBeGreaterThan(0.2);
+    // Near life size a ring is set by its magnification.
+    expect(carried(close).focus.magnification).toBeCloseTo(0.914, 9);
+    expect(parseStation(carried(station({ focus: { distance_m: 0.20001 } }), 'feet')).ok).toBe(
+      true,
+    );
   });
 });
 

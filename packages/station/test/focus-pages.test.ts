@@ -1,6 +1,5 @@
 import {
   airyWords,
-  asPanorama,
   atMagnification,
   bedAnswer,
   closeUp,
@@ -12,6 +11,8 @@ import {
   instructionsFor,
   looksFor,
   readings,
+  reportMosaic,
+  rowAtFocus,
   receivedAnswer,
   sentAnswer,
   solvedFor,
@@ -268,11 +269,31 @@ describe('close up', () => {
   });
 
   it('hands three frames at this focus on, with the depth that is sharp', () => {
-    const { mosaic } = asPanorama(table([]));
+    const { mosaic } = rowAtFocus(table([])) as Station;
     const { near_m, far_m } = readings(table([])).focus;
     expect(mosaic).toMatchObject({ columns: 3, rows: 1, moves: 'lens' });
     expect(mosaic!.near_m).toBeCloseTo(near_m!, 9);
     expect(mosaic!.far_m).toBeCloseTo(far_m!, 9);
+  });
+
+  it('asks the gear first: where nothing shifts no frames are planned', () => {
+    const fixed = { moves: 'front' as const, rise_mm: [0, 0] as [number, number], shift_mm: [0, 0] as [number, number] }; // prettier-ignore
+    expect(rowAtFocus(table([], { movement_limits: fixed }))).toMatch(/Nothing on this rig moves/);
+    // As far as the other movement leaves of one length.
+    const turning = { moves: 'front' as const, radial_shift_mm: 10 };
+    const raised = table([], {
+      movement_limits: turning,
+      movements: { ...base().movements, rise_mm: 8 },
+    });
+    const laid = rowAtFocus(raised) as Station;
+    expect(reportMosaic(laid, laid.mosaic!).problems.map(({ code }) => code)).not.toContain(
+      'out_of_reach',
+    );
+    expect(
+      reportMosaic(laid, laid.mosaic!).frames.every(
+        ({ rise_mm, shift_mm }) => Math.hypot(rise_mm, shift_mm) <= 10 + 1e-6,
+      ),
+    ).toBe(true);
   });
 });
 

@@ -33,31 +33,21 @@ describe('the setting for marks', () => {
     expect(set[0]).toMatch(/^Lean the lens forward \d+\.\d°\.$/);
     expect(set[1]).toMatch(/^Swing the lens (left|right) \d\.\d°\.$/);
     // The ring of a leaned lens reads what a straight one would: the tape's figure is another.
-    expect(set[2]).toMatch(
-      new RegExp(
-        `^Focus on ${focusOn}, ${tapeTo(focusOn)} from the sensor mark\\. The ring then reads \\d\\.\\d+ m\\.$`,
-      ),
-    );
+    expect(set[2]).toMatch(/^Set the focusing ring to \d\.\d+ m\.$/);
     // All three lie on one plane: any stop holds, and two stops down the lens itself is sharp.
     expect(set.at(-1)).toBe('Stop down to f/5.6; f/2.8 to f/20 hold.');
     expect(check[0]).toBe(`${focusOn}: crisp with the lens wide open.`);
     expect(check).toHaveLength(3);
   });
 
-  const tapeTo = (label: string): string => {
-    const { x_m, y_m, z_m } = THREE.find((each) => each.label === label)!;
-    const m = Math.hypot(x_m, y_m - 1.5, z_m);
-    return m < 1 ? `${m.toFixed(3)} m` : `${m.toFixed(2)} m`;
-  };
-
-  it('names the standard on a view camera, and how far to rack past the mark', () => {
+  it('names the standard on a view camera, and how far to draw it out', () => {
     const marks = [...THREE, mark('Cup', 0.2, 1.32, 1.1), mark('Tray', -0.2, 1.2, 1.4)];
     const station = table(marks, {
       chain: [{ kind: 'view_camera', bellows_min_mm: 40, bellows_max_mm: 300 }],
     });
     const { set } = instructionsFor(solveStation(station)!, 'metric');
     expect(set[0]).toContain('the front standard');
-    expect(set.join(' ')).toMatch(/then (draw out|rack in) \d+\.\d\d mm/);
+    expect(set.join(' ')).toMatch(/From where infinity is crisp draw out \d+\.\d mm\./);
   });
 
   it('advises the same stop whatever is set, one that holds', () => {

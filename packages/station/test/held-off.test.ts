@@ -4,7 +4,8 @@ import {
   evaluate,
   focusVerdict,
   heldOffAnswer,
-  heldOffSaid,
+  heldOrders,
+  orderLines,
   heldReach,
   heldScene,
   mountedAgain,
@@ -13,10 +14,14 @@ import {
   pastLine,
   readings,
   type HeldOffInput,
+  type HeldPose,
   type Mark,
   type Station,
 } from '../src/index.js';
 import { runs } from '../../../scripts/lib/runs.mjs';
+
+const told = (given: Station, { gapMm, leanDeg, turnDeg }: HeldPose): string[] =>
+  orderLines(heldOrders(given, { gap_mm: gapMm, lean_deg: leanDeg, turn_deg: turnDeg }));
 
 const held: HeldOffInput = {
   gap_mm: 5,
@@ -67,20 +72,31 @@ describe('a lens held off the body, from two things', () => {
     // D = 1000, f = 50: v = 52.7864; registers 44 and 18 leave 26 mm to spare: 28.79.
     const answer = heldOffAnswer(station([at(0, 1, 1)]), held)!;
     expect(answer.pose).toEqual({ gapMm: 28.79, leanDeg: 0, turnDeg: 0 });
-    expect(heldOffSaid(answer.pose!)).toContain('Hold it straight.');
+    expect(told(station([at(0, 1, 1)]), answer.pose!)).toEqual([
+      'Set the focusing ring to infinity and leave it ∞.',
+      expect.stringMatching(/^Draw the lens off the body until .* is crisp; .* about 28\.8 mm\.$/),
+      'Hold it straight.',
+    ]);
   });
 
   it('two things at two distances ask for a lean towards the side the plane runs to', () => {
     // The far one on the left: the plane runs from near right to far left.
     const answer = heldOffAnswer(station([at(0.1, 1, 0.8), at(-0.2, 1, 1.6)]), held)!;
     expect(answer.pose!.gapMm).toBeGreaterThan(26);
-    const [, , lean] = heldOffSaid(answer.pose!);
-    expect(lean).toMatch(/^Make it look \d+\.\d° to the right, or turn the body/);
+    // The lens looks to the right of the body: the body is turned to the left of it.
+    const lean = told(station([at(0.1, 1, 0.8), at(-0.2, 1, 1.6)]), answer.pose!)[2];
+    expect(lean).toMatch(
+      /^Leave the lens as it looks and turn the body to the left.* \d+\.\d° left/,
+    );
     const mirrored = heldOffAnswer(station([at(-0.1, 1, 0.8), at(0.2, 1, 1.6)]), held)!;
-    expect(heldOffSaid(mirrored.pose!)[2]).toMatch(/to the left/);
+    expect(told(station([at(-0.1, 1, 0.8), at(0.2, 1, 1.6)]), mirrored.pose!)[2]).toMatch(
+      /turn the body to the right/,
+    );
     // The far one higher: the lens looks down less than at the label; it leans back.
     const up = heldOffAnswer(station([at(0, 0.9, 0.8), at(0, 1.3, 1.6)]), held)!;
-    expect(heldOffSaid(up.pose!)[2]).toMatch(/^Make it look \d+\.\d° down/);
+    expect(told(station([at(0, 0.9, 0.8), at(0, 1.3, 1.6)]), up.pose!)[2]).toMatch(
+      /turn the body up/,
+    );
   });
 
   it('what no hand can do is said, with what would cure it', () => {

@@ -75,7 +75,9 @@ describe('the order of shooting', () => {
     );
     const sliding = { frame_stops: { columns: 3, rows: 1, pitch_mm: [18, 12] } };
     const slid = shootingOrder(laid(row, { movement_limits: sliding }));
-    expect(slid[2]!.says).toEqual(['Slide the back to column 3, row 1 of the picture.']);
+    expect(slid[2]!.says).toEqual([
+      'Slide the back to the dot of column 3, row 1 of the picture: back to the left, the right of the picture.',
+    ]);
     const wheel = laid(
       { pattern: 'pinwheel', frames: 4, offset_mm: [4, 8], moves: 'rear' },
       { movement_limits: { frame_stops: { turns: 4, offset_mm: [4, 8] } } },

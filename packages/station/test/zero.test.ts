@@ -40,11 +40,10 @@ describe('the true zero of a lean', () => {
       movements: { ...plain.movements, tilt_deg: 3.5 },
       movement_limits: { ...plain.movement_limits, zero: { tilt_deg: 0.3, swing_deg: -0.2 } },
     };
-    const steps = cardOf(station).steps.filter(({ id }) => id.startsWith('zero'));
-    expect(steps.map(({ says, figure, detail }) => [says, figure, detail])).toEqual([
-      ['On the tilt scale this reads', '3.8° forward', 'Its true zero is at 0.3° forward, as measured.'],
-      ['On the swing scale this reads', '0.2° left', 'Its true zero is at 0.2° left, as measured.'],
-    ]);
-    expect(cardOf(plain).steps.some(({ id }) => id.startsWith('zero'))).toBe(false);
+    const told = (id: string) => cardOf(station).steps.find((step) => step.id === id)!;
+    // One act, one figure: what the scale reads.
+    expect(told('move tilt_deg')).toMatchObject({ says: 'Lean the lens forward until its scale reads', figure: '3.8° forward', detail: 'Its true zero is at 0.3° forward, as measured.' });
+    expect(told('move swing_deg')).toMatchObject({ says: 'For a straight lens set its swing scale to', figure: '0.2° left' });
+    expect(cardOf(plain).steps.some(({ id }) => id === 'move swing_deg')).toBe(false);
   }); // prettier-ignore
 });

@@ -8,7 +8,7 @@ import type { Looked } from './settle.js';
 export type CardPart = OrderPart;
 
 /** One thing to do, its figure large: an order, or what is looked at between them. */
-export type CardStep = Omit<Order, 'sets' | 'short'> & Partial<Pick<Order, 'sets' | 'short'>>;
+export type CardStep = Omit<Order, 'sets'> & Partial<Pick<Order, 'sets'>>;
 
 /** What the steps are written from. */
 export interface Told {

@@ -10,7 +10,7 @@ import { setupAtFrame } from './missed.js';
 import { dotSaid } from './dots.js';
 import { focusSetting } from './focus.js';
 import { printedReading, readingsOf } from './focusing.js';
-import { clicksSaid, settingOn, turnedSaid, turnedSettings } from './moves.js';
+import { clicksSaid, figuresIn, settingOn, turnedSaid, turnedSettings } from './moves.js';
 import { SEEN, type Order, type Setting } from './order.js';
 
 /** The frames of a mosaic, in order, each with what is set for it. */
@@ -135,14 +135,6 @@ function turnedFrame(station: Station, layout: Layout, index: number, held: Turn
   if (set.length === 0) return { says: `Bring ${part} to the middle`, sets: rest };
   return { says: figuresIn(turnedSaid(there, made, set), set), sets: [...set, ...rest] };
 }
-
-/** “shift it to the right” with its figure in place. */
-const figuresIn = (says: string, sets: readonly Setting[]): string =>
-  sets.reduce((text, { control, said, way }) => {
-    if (control.kind !== 'along') return text;
-    const verb = control.movement === 'lean' ? 'lean it' : 'shift it';
-    return text.replace(`${verb} ${way}`, `${verb} ${said} ${way}`);
-  }, says);
 
 /** What to do for one frame; what stays as it was for the frame before is left out. */
 function toldFor(

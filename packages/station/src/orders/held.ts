@@ -96,4 +96,6 @@ export function heldOrders(
 
 /** Orders as lines to read. */
 export const orderLines = (orders: readonly Order[]): string[] =>
-  orders.map(({ says, figure }) => (figure === undefined ? `${says}.` : `${says} ${figure}.`));
+  orders.map(
+    ({ says, figure, line }) => `${line ?? (figure === undefined ? says : `${says} ${figure}`)}.`,
+  );

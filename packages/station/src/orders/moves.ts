@@ -277,6 +277,14 @@ export function turnedSaid(station: Station, made: Mechanics, set: readonly Sett
   return words.join(' ').replaceAll(' , ', ', ').replace(/,$/, '');
 }
 
+/** “shift it to the right” with its figure in place. */
+export const figuresIn = (says: string, sets: readonly Setting[]): string =>
+  sets.reduce((text, { control, said, way }) => {
+    if (control.kind !== 'along') return text;
+    const verb = control.movement === 'lean' ? 'lean it' : 'shift it';
+    return text.replace(`${verb} ${way}`, `${verb} ${said} ${way}`);
+  }, says);
+
 export function turnOrder(station: Station, turning: Turning, id = 'turn'): Order[] {
   const made = mechanicsOf(station)!;
   const { set } = turnedSettings(station, turning);
@@ -292,6 +300,7 @@ export function turnOrder(station: Station, turning: Turning, id = 'turn'): Orde
       part: 'move',
       says: `${turnedSaid(station, made, set)}${clicks.map(({ on }) => on).join('')}`,
       figure: set.map(figureOf).join(' · '),
+      line: `${figuresIn(turnedSaid(station, made, set), set)}${clicks.map(({ on }) => on).join('')}`,
       ...(detail === '' ? {} : { detail }),
       short: `turned ${set.map((each) => `${figureOf(each)}${each.way === '' ? '' : ` ${each.way}`}`).join(', ')}`,
       sets: set,

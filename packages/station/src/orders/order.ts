@@ -72,6 +72,8 @@ export interface Order {
   /** What is set, where it is a figure. */
   readonly figure?: string;
   readonly detail?: string;
+  /** All of it as one sentence, where says and figure do not make one. */
+  readonly line?: string;
   /** As a tag has it: few words, figure included; left out where a tag leaves it out. */
   readonly short?: string;
   /** The frame of a mosaic it belongs to, counted from 0. */
