@@ -27,6 +27,8 @@ addEventListener('vite:preloadError', () => {
 if (import.meta.env.DEV) holdInvariants();
 lightOnPaper();
 void sendWaitingLogs();
+// Not needed for the first look, and so not waited for.
+void import('./store/left-behind.js').then(({ sendLeftBehind }) => sendLeftBehind());
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
