@@ -30,6 +30,17 @@ const doneShape = z.array(z.string());
 /** What is ticked off of a step goes by what it says: a changed plan is to be done again. */
 const keyOf = ({ id, says, figure = '' }: CardStep): string => `${id} ${says} ${figure}`;
 
+/** The frame of the step on the screen; before the frames the first that is left, after them the last. */
+function frameOf(
+  steps: readonly CardStep[],
+  ticked: ReadonlySet<string>,
+  present: CardStep | null,
+): number | null {
+  const frames = steps.filter(({ frame }) => frame !== undefined);
+  const left = frames.find((step) => !ticked.has(keyOf(step)));
+  return present?.frame ?? left?.frame ?? frames.at(-1)?.frame ?? null;
+}
+
 /** The card on screen: one thing after the other, large, for one hand. */
 export function CardPage() {
   const { job: jobId = '', station: id = '' } = useParams();
@@ -136,7 +147,15 @@ export function CardPage() {
         </label>
         <StationPart name="The log">
           <Suspense>
-            <LogBar jobId={jobId} stationId={id} station={planned} strong={present === null} />
+            <LogBar
+              jobId={jobId}
+              stationId={id}
+              station={planned}
+              strong={present === null || present.frame !== undefined}
+              frame={frameOf(steps, ticked, present)}
+              // A frame that is shot is done: the next step comes by itself.
+              {...(present?.frame === undefined ? {} : { onShot: () => tick(present, true) })}
+            />
           </Suspense>
         </StationPart>
       </section>

@@ -1,21 +1,47 @@
 import { useState } from 'react';
-import { columnAt, fieldWith, parseLogged, type LineSettings, type Logged } from '@gangway/station';
+import { Minus, Plus } from 'lucide-react';
+import {
+  clicked,
+  columnAt,
+  fieldWith,
+  parseLogged,
+  standardOf,
+  type LineSettings,
+  type Logged,
+  type OrderControl,
+  type Station,
+} from '@gangway/station';
 import { useAppSelector } from '../store/store.js';
 import { Button } from '../ui/button.js';
 import { Dialog } from '../ui/dialog.js';
 import { useReadyNotes } from './ready-notes.js';
 
 /** What is changed on the spot most often, the first with a keyboard of figures. */
-const FIELDS = ['f_number', 'time_s', 'iso', 'movements.rise_mm', 'movements.shift_mm', 'movements.tilt_deg', 'focus_m'] as const; // prettier-ignore
+const FIELDS = ['f_number', 'time_s', 'iso', 'movements.rise_mm', 'movements.shift_mm', 'movements.tilt_deg'] as const; // prettier-ignore
+/** Where it focused, by whichever of them the hand reads on this rig. */
+const READINGS = ['ring_m', 'ring_magnification', 'bed_mm', 'drawn_mm'] as const;
+
+/** What a hand takes hold of for a field: a click of it is the least it changes. */
+function controlOf(path: string, station: Station): OrderControl | null {
+  if (path === 'f_number') return { kind: 'iris' };
+  if (path === 'time_s') return { kind: 'shutter' };
+  if (path === 'iso') return { kind: 'iso' };
+  const movement = /^movements\.(rise|shift|tilt)_/.exec(path)?.[1] as 'rise' | undefined;
+  if (!movement) return null;
+  const standard = (movement as string) === 'tilt' ? 'front' : standardOf(station);
+  return { kind: 'standard', standard, movement };
+}
 
 const BLANK = { id: '00000000-0000-4000-8000-000000000000', at: '2026-01-01T00:00:00Z', planned: true }; // prettier-ignore
 
 /** What was done otherwise than planned, with a note of a few words. */
 export function ChangeSheet({
+  station,
   planned,
   onClose,
   onShot,
 }: {
+  station: Station;
   planned: LineSettings;
   onClose: () => void;
   onShot: (set: Partial<Logged>, note: string) => void;
@@ -47,6 +73,18 @@ export function ChangeSheet({
     if (!kept) set.kept = false;
     onShot(set as Partial<Logged>, note.trim());
   };
+  const fields = [...FIELDS, ...READINGS.filter((path) => planned[path] !== undefined)];
+  /** What a field says a click further; null at the end of the control, or where it does not click. */
+  const further = (path: string, by: number): string | null => {
+    const control = controlOf(path, station);
+    const column = columnAt(path)!;
+    const read = column.read(texts[path] ?? column.shown(line, units));
+    if (!control || !read.ok || typeof read.value !== 'number') return null;
+    const to = clicked(station, control, read.value, by);
+    if (to === null) return null;
+    const [field, value] = fieldWith(line, path, to);
+    return column.shown({ ...line, [field]: value }, units);
+  };
   return (
     <Dialog open title="Shot, with a change" onClose={onClose}>
       <form
@@ -57,30 +95,47 @@ export function ChangeSheet({
         noValidate
       >
         <div className="grid grid-cols-2 gap-x-4 gap-y-2">
-          {FIELDS.map((path) => {
+          {fields.map((path) => {
             const column = columnAt(path)!;
             const shown = column.shown(line, units);
             const own = fault?.path === path ? fault.message : null;
             return (
-              <label key={path} className="block">
-                <span className="text-[13px] text-quiet">{label(column.label)}</span>
-                <input
-                  value={texts[path] ?? shown}
-                  onChange={(event) => {
-                    setFault(null);
-                    setTexts({ ...texts, [path]: event.target.value });
-                  }}
-                  onFocus={(event) => event.target.select()}
-                  autoComplete="off"
-                  aria-invalid={own !== null}
-                  className={`figure block min-h-11 w-full border bg-transparent px-2 text-[18px] ${texts[path] !== undefined && texts[path] !== shown ? 'border-costs' : 'border-rule-strong'}`}
-                />
+              <div key={path}>
+                <label htmlFor={`change-${path}`} className="text-[13px] text-quiet">
+                  {label(column.label)}
+                </label>
+                <div className="flex items-stretch">
+                  <Click
+                    by={-1}
+                    of={column.label}
+                    to={further(path, -1)}
+                    onTake={(text) => setTexts({ ...texts, [path]: text })}
+                  />
+                  <input
+                    id={`change-${path}`}
+                    value={texts[path] ?? shown}
+                    onChange={(event) => {
+                      setFault(null);
+                      setTexts({ ...texts, [path]: event.target.value });
+                    }}
+                    onFocus={(event) => event.target.select()}
+                    autoComplete="off"
+                    aria-invalid={own !== null}
+                    className={`figure block min-h-11 w-full min-w-0 border bg-transparent px-2 text-[18px] ${texts[path] !== undefined && texts[path] !== shown ? 'border-costs' : 'border-rule-strong'}`}
+                  />
+                  <Click
+                    by={1}
+                    of={column.label}
+                    to={further(path, 1)}
+                    onTake={(text) => setTexts({ ...texts, [path]: text })}
+                  />
+                </div>
                 {own && (
                   <span role="alert" className="text-[13px] text-outside">
                     {own}
                   </span>
                 )}
-              </label>
+              </div>
             );
           })}
         </div>
@@ -145,6 +200,32 @@ export function ChangeSheet({
         </div>
       </form>
     </Dialog>
+  );
+}
+
+/** One click less or more of the control that is there. */
+function Click({
+  by,
+  of,
+  to,
+  onTake,
+}: {
+  by: 1 | -1;
+  of: string;
+  to: string | null;
+  onTake: (text: string) => void;
+}) {
+  const Sign = by < 0 ? Minus : Plus;
+  if (to === null) return null;
+  return (
+    <button
+      type="button"
+      aria-label={`${label(of)}, one click ${by < 0 ? 'less' : 'more'}: ${to}`}
+      onClick={() => onTake(to)}
+      className="grid min-h-11 w-11 shrink-0 place-items-center border border-rule-strong"
+    >
+      <Sign size={18} aria-hidden />
+    </button>
   );
 }
 

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import * as z from 'zod';
 import {
+  bracketsOf,
   exposuresOf,
   loadedSaid,
   nextFilm,
@@ -16,10 +17,11 @@ import { useKept } from '../browser/use-kept.js';
 import type { OpenLog } from '../records/log-lines.js';
 import { linesOf } from '../records/log-lines.js';
 import { logKeeper, useLog } from '../store/log.js';
+import { selectRevision } from '../store/selectors.js';
 import { useAppSelector } from '../store/store.js';
 import { ChangeSheet } from './change-sheet.js';
 import { Loading } from './film-sheet.js';
-import { nextOf, ownLines, shotChanges, whichSaid } from './shot.js';
+import { nextOf, ownLines, shotChanges, shownWhich, whichSaid } from './shot.js';
 import { LongExposure } from './timer.js';
 
 const BUTTON = 'rounded-sm border border-ink px-4 font-semibold disabled:opacity-40';
@@ -37,6 +39,9 @@ interface BarProps {
   readonly station: Station;
   /** The card is done, and the shutter comes next; until then the bar stays small. */
   readonly strong: boolean;
+  /** The frame that the step on the screen is of, from 0: that is what is logged. Null: the only picture. */
+  readonly frame: number | null;
+  readonly onShot?: () => void;
 }
 
 /** At the camera: one tap for what was done as planned, two where something was changed. */
@@ -54,23 +59,37 @@ function needsOf(station: Station, present: Which) {
   };
 }
 
-function Bar({ log, stationId, station, strong }: BarProps & { readonly log: OpenLog }) {
+function Bar({
+  log,
+  stationId,
+  station,
+  strong,
+  frame,
+  onShot,
+}: BarProps & { readonly log: OpenLog }) {
   const [changing, setChanging] = useState(false);
   const [loading, setLoading] = useState(false);
   const [whole, setWhole] = useKept('log.whole-bracket', z.boolean(), false);
-  const { which, taken, of, next } = nextOf(log, stationId, station);
-  const [chosen, setChosen] = useState<Which | null>(null);
-  const present = chosen ?? which;
+  const { taken, of, next } = nextOf(log, stationId, station);
+  const which = shownWhich(log, stationId, station, frame);
+  // Another that was chosen goes with the step it was chosen at.
+  const [chosen, setChosen] = useState<{ at: number | null; which: Which } | null>(null);
+  const present = chosen?.at === frame ? chosen.which : which;
+  const revision = useAppSelector(selectRevision);
   const [startMs, setStart] = useKept<number | null>(`log.timer.${stationId}`, startShape, null);
   const own = ownLines(log, stationId);
   const needs = needsOf(station, present);
   const shoot = (set: Partial<Logged> = {}, note = '', atMs = Date.now()): void => {
-    const shot = { stationId, station, log, which: present, set, note, atMs };
+    const shot = { stationId, station, log, which: present, set, note, atMs, revision };
     const said = whichSaid(station, present);
     const label = said === '' ? 'Shot' : `Shot: ${said}`;
     logKeeper.change({ label, changes: shotChanges(shot, whole) });
     setChosen(null);
     setChanging(false);
+    // A spoilt one is taken again, and of a bracket there may be more to come.
+    const brackets = bracketsOf(station);
+    const last = brackets === 0 || whole || present.bracket === brackets;
+    if (last && set.kept !== false) onShot?.();
   };
   const running = strong && needs.longS !== null && startMs !== null;
   return (
@@ -78,10 +97,14 @@ function Bar({ log, stationId, station, strong }: BarProps & { readonly log: Ope
       <Standing
         log={log}
         progress={{ taken: of > 1 ? taken : own.length, of, done: next === null }}
-        which={next === null && chosen === null ? '' : whichSaid(station, present)}
+        which={whichSaid(station, present)}
       />
       {strong && of > 1 && (
-        <Chooser {...{ station, which: present, whole }} onChoose={setChosen} onWhole={setWhole} />
+        <Chooser
+          {...{ station, which: present, whole }}
+          onChoose={(each) => setChosen({ at: frame, which: each })}
+          onWhole={setWhole}
+        />
       )}
       {needs.film && <FilmLine log={log} station={station} onOpen={() => setLoading(true)} />}
       {strong && needs.longS !== null && (
@@ -107,6 +130,7 @@ function Bar({ log, stationId, station, strong }: BarProps & { readonly log: Ope
       {strong && <LastLine line={own.at(-1)} />}
       {changing && (
         <ChangeSheet
+          station={station}
           planned={plannedFor(station, present)}
           onClose={() => setChanging(false)}
           onShot={shoot}
@@ -131,7 +155,7 @@ function Standing({
 }) {
   const count = of > 1 ? `${taken} of ${of} taken` : taken > 0 ? `${taken} taken` : '';
   const said = [which, count].filter(Boolean).join(' · ');
-  const lead = of > 1 ? (done ? 'All taken' : 'Next') : taken === 0 ? 'Nothing taken yet' : '';
+  const lead = of > 1 ? (done ? 'All taken.' : 'Now') : taken === 0 ? 'Nothing taken yet' : '';
   return (
     <div className="flex min-h-9 flex-wrap items-baseline gap-x-3">
       <h2 className="sr-only">Log</h2>

@@ -38,10 +38,7 @@ interface RowProps {
 export function LogRow(props: RowProps) {
   const { index, line, columns, stations, units, selected, active, editing } = props;
   const station = line.station === undefined ? undefined : stations.get(line.station);
-  const otherwise = useMemo(
-    () => (station ? doneOtherwise(station, line, units) : []),
-    [station, line, units],
-  );
+  const otherwise = useMemo(() => doneOtherwise(station, line, units), [station, line, units]);
   const spoilt = line.kept === false;
   return (
     <div

@@ -1,6 +1,9 @@
 import {
+  counts,
   exposuresOf,
+  leastOf,
   nextFilm,
+  planFor,
   plannedFor,
   progressOf,
   type Logged,
@@ -25,6 +28,8 @@ export interface Shot {
   readonly set: Partial<Logged>;
   readonly note: string;
   readonly atMs: number;
+  /** The station’s revision that it is shot by. */
+  readonly revision: number | null;
 }
 
 /** What says nothing of how the exposure was set. */
@@ -39,7 +44,7 @@ function timeOfBracket({ station, which: present, set }: Shot, which: Which): Pa
 
 /** @param before every line of the job that is there already: they tell what film is left */
 function shotLine(shot: Shot, which: Which, before: readonly Logged[]): Logged {
-  const { stationId, station, log, set, note, atMs } = shot;
+  const { stationId, station, log, set, note, atMs, revision } = shot;
   const film = nextFilm(station, log.films, before);
   return {
     id: newId(),
@@ -47,6 +52,7 @@ function shotLine(shot: Shot, which: Which, before: readonly Logged[]): Logged {
     at: momentNow(atMs),
     planned: Object.keys(set).every((name) => BESIDE.has(name)),
     ...plannedFor(station, which),
+    plan: planFor(station, which, revision),
     ...(film ? { film } : {}),
     ...set,
     ...timeOfBracket(shot, which),
@@ -80,6 +86,30 @@ export function nextOf(log: OpenLog, stationId: string, station: Station) {
   const progress = progressOf(station, ownLines(log, stationId));
   const all = exposuresOf(station);
   return { ...progress, which: progress.next ?? all.at(-1)! };
+}
+
+/**
+ * The exposure that the step on the screen is of: its own frame, whatever was taken before; of a
+ * bracket the first that this frame still wants, and all over again where none is left.
+ * @param frame counted from 0; null where the station has only the one
+ */
+export function shownWhich(
+  log: OpenLog,
+  stationId: string,
+  station: Station,
+  frame: number | null,
+): Which {
+  const all = exposuresOf(station).filter((each) => each.frame === (frame === null ? null : frame + 1)); // prettier-ignore
+  if (all.length === 0) return nextOf(log, stationId, station).which;
+  if (all.length === 1) return all[0]!;
+  const own = ownLines(log, stationId).filter(counts);
+  const times = all.map(
+    ({ frame: of, bracket }) =>
+      own.filter((line) => (line.frame ?? null) === of && (line.bracket ?? null) === bracket).length, // prettier-ignore
+  );
+  // A round through the bracket is finished before the next begins.
+  const least = leastOf(times);
+  return all[times.indexOf(least)]!;
 }
 
 /** Frame 2 of 3, bracket 1 of 3. */

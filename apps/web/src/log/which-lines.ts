@@ -20,7 +20,7 @@ export function linesShown(
 ): readonly Logged[] {
   const isChanged = (line: Logged): boolean => {
     const own = line.station === undefined ? undefined : stations.get(line.station);
-    return own !== undefined && doneOtherwise(own, line, units).length > 0;
+    return doneOtherwise(own, line, units).length > 0;
   };
   const tests: Readonly<Record<WhichLines, (line: Logged) => boolean>> = {
     all: () => true,

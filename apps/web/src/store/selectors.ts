@@ -27,6 +27,10 @@ export const selectOpen = (state: RootState): OpenStation => {
 
 export const selectStation = (state: RootState): Station => selectOpen(state).present;
 
+/** The server’s revision that what is open goes on from; null where nothing is open. */
+export const selectRevision = (state: RootState): number | null =>
+  state.station.kind === 'open' ? state.station.open.baseRevision : null;
+
 /** The one place where a station becomes figures. */
 export const selectReport = createSelector(selectStation, readingOf);
 export const selectAssumed = createSelector(selectStation, (station) => assumptionsOf(station));

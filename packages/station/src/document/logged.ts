@@ -7,13 +7,18 @@ import {
   fNumber,
   focalLengthMm,
   imageDistanceMm,
+  leanDeg,
   list,
+  magnification,
+  offsetMm,
   oneOf,
   quantity,
   record,
   shown,
   text,
+  thicknessMm,
   timeS,
+  turnDeg,
   yesOrNo,
   type Known,
 } from './fields.js';
@@ -78,6 +83,38 @@ const filmExposedSchema = record({
   frame: count().optional(),
 });
 
+/** How an exposure was set, or was to be set. */
+const settingsShape = {
+  /** As set on the lens. */
+  f_number: fNumber().optional(),
+  time_s: timeS().optional(),
+  iso: iso().optional(),
+  shutter: oneOf(SHUTTERS).optional(),
+  flash: yesOrNo().optional(),
+  filters: list(text(), 12).optional(),
+  movements: movementsSchema.optional(),
+  /** What the focusing ring read; null: infinity. */
+  ring_m: distanceM().nullable().optional(),
+  ring_magnification: magnification().optional(),
+  /** What the bed read on its own scale. */
+  bed_mm: offsetMm().optional(),
+  /** Drawn out from where infinity is crisp. */
+  drawn_mm: offsetMm().optional(),
+  /** Where the plane of sharp focus lay, straight ahead; null: at infinity. */
+  focus_m: distanceM().nullable().optional(),
+  image_distance_mm: imageDistanceMm().optional(),
+  /** A lens in the hand. */
+  held_off: record({
+    gap_mm: thicknessMm(),
+    lean_deg: leanDeg(),
+    turn_deg: turnDeg().optional(),
+  }).optional(),
+  /** As it acted on the back, converters with it. */
+  focal_length_mm: focalLengthMm().optional(),
+  lens: text().optional(),
+  circle_mm: diameterMm().optional(),
+};
+
 export const loggedSchema = record({
   /** Made by the device: sent twice is one. */
   id: uuid(),
@@ -91,20 +128,12 @@ export const loggedSchema = record({
   bracket: count().optional(),
   /** The settings are the station’s own, nothing was changed on the spot. */
   planned: yesOrNo(),
-  /** As set on the lens. */
-  f_number: fNumber().optional(),
-  time_s: timeS().optional(),
-  iso: iso().optional(),
-  shutter: oneOf(SHUTTERS).optional(),
-  flash: yesOrNo().optional(),
-  filters: list(text(), 12).optional(),
-  movements: movementsSchema.optional(),
-  focus_m: distanceM().nullable().optional(),
-  image_distance_mm: imageDistanceMm().optional(),
-  /** As it acted on the back, converters with it. */
-  focal_length_mm: focalLengthMm().optional(),
-  lens: text().optional(),
-  circle_mm: diameterMm().optional(),
+  ...settingsShape,
+  /** What was planned when it was shot: later changes of the station change nothing of it. */
+  plan: record({
+    station_revision: quantity('', { min: 1, max: 2_147_483_647, whole: true }).optional(),
+    ...settingsShape,
+  }).optional(),
   film: filmExposedSchema.optional(),
   file: fileName().optional(),
   file_sure: yesOrNo().optional(),

@@ -1,6 +1,14 @@
 import { isFileName, isMoment, type Logged } from '../document/logged.js';
 import { MOVEMENTS, REAR_MOVEMENTS } from '../document/movements.js';
-import { degrees, distance, fStop, mm, trimmed, type Units } from '../words/format.js';
+import {
+  degrees,
+  distance,
+  fStop,
+  mm,
+  ringDistance,
+  trimmed,
+  type Units,
+} from '../words/format.js';
 import { MOVEMENT_NAMES } from '../words/names.js';
 import { setTimeSaid } from '../words/times.js';
 import {
@@ -177,7 +185,15 @@ export const LOG_COLUMNS: readonly LogColumn[] = [
   column('note', 'note', words(1000)),
   column('file', 'file', FILE),
   ...MOVEMENTS.map(movement),
-  column<number | null>('focus_m', 'focus', {
+  column<number | null>('ring_m', 'ring', {
+    numeric: true,
+    shown: (value, units) => ringDistance(value, units),
+    plain: (value) => (value === null ? 'infinity' : String(value)),
+    read: (text) => (INFINITE.test(text) ? ok(null) : asCell(parseDistanceM(text, 'm'))),
+  }),
+  column('bed_mm', 'bed', length(1)),
+  column('drawn_mm', 'drawn out', length(1)),
+  column<number | null>('focus_m', 'plane ahead', {
     numeric: true,
     shown: (value, units) => distance(value, units),
     plain: (value) => (value === null ? 'infinity' : String(value)),
@@ -208,6 +224,7 @@ export const LOG_COLUMNS: readonly LogColumn[] = [
   column('lens', 'lens', words(200)),
   column('focal_length_mm', 'focal length', length(1)),
   column('image_distance_mm', 'image distance', length(1)),
+  column('ring_magnification', 'ring, magnification', figure(100, false, 0.0001)),
   column('circle_mm', 'circle', length(1)),
   ...REAR_MOVEMENTS.map(movement),
 ];

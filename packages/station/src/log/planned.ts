@@ -1,5 +1,6 @@
 import { engravedFNumber } from '@gangway/optics';
 import { carried, DECIMALS } from '../orders/carried.js';
+import { ordersIn, ordersOf } from '../orders/orders.js';
 import type { Logged } from '../document/logged.js';
 import type { Station } from '../document/station.js';
 import { exposureReport } from '../exposure/report.js';
@@ -12,7 +13,7 @@ import { rounded } from '../words/rounded.js';
 export type LineSettings = Omit<
   Logged,
   | ('id' | 'station' | 'at' | 'planned' | 'film' | 'rating' | 'kept' | 'note')
-  | ('file' | 'file_sure' | 'file_fixed')
+  | ('file' | 'file_sure' | 'file_fixed' | 'plan' | 'clock_off_s')
 >;
 
 /** Which exposure of a station: null where there is only the one. */
@@ -80,20 +81,43 @@ const lightOf = (planned: Station, bracket: number | null) => {
   };
 };
 
+/** What the hand read where it focused; of a lens in the hand the gap and the lean. */
+function focusOf(planned: Station): Partial<LineSettings> {
+  const { held_off: hand } = carried(planned);
+  if (hand) {
+    const { gap_mm, lean_deg, turn_deg } = hand;
+    return { held_off: { gap_mm, lean_deg, ...given('turn_deg', turn_deg) } };
+  }
+  const found: Partial<LineSettings>[] = ordersIn(ordersOf(planned), 'focus').flatMap(({ sets }) =>
+    sets.map(({ control, to }): Partial<LineSettings> => {
+      if (control.kind === 'ring') {
+        return control.engraved === 'distance' ? { ring_m: to } : given('ring_magnification', to);
+      }
+      if (control.kind === 'bed') {
+        return control.counts === 'own' ? given('bed_mm', to) : given('drawn_mm', to);
+      }
+      return control.kind === 'draw' ? given('drawn_mm', to) : {};
+    }),
+  );
+  return Object.assign({}, ...found) as Partial<LineSettings>;
+}
+
 function plannedAnew(planned: Station, { frame, bracket }: Which): LineSettings {
   const station = carried(planned);
   const { optics } = readings(station);
   const { focus } = station;
+  const held = station.held_off !== undefined;
   return {
     ...given('frame', frame),
     ...given('bracket', bracket),
     // As the ring has it: 11, which stands for 11.3.
     f_number: engravedFNumber(station.aperture),
     ...lightOf(planned, bracket),
-    movements: movementsAt(station, frame),
+    ...(held ? {} : { movements: movementsAt(station, frame) }),
+    ...focusOf(planned),
     // Infinity is a distance too.
-    ...(focus.distance_m === undefined ? {} : { focus_m: focus.distance_m }),
-    ...given('image_distance_mm', focus.image_distance_mm),
+    ...(held || focus.distance_m === undefined ? {} : { focus_m: focus.distance_m }),
+    ...given('image_distance_mm', held ? null : focus.image_distance_mm),
     focal_length_mm: rounded(optics.focal_length_mm, 2),
     ...given('lens', planned.lens.name || null),
     ...given(
@@ -101,4 +125,14 @@ function plannedAnew(planned: Station, { frame, bracket }: Which): LineSettings 
       optics.circle_diameter_mm > 0 ? rounded(optics.circle_diameter_mm, 1) : null,
     ),
   };
+}
+
+/** The plan that an exposure is shot by, as its line keeps it. */
+export function planFor(
+  station: Station,
+  which: Which,
+  revision: number | null,
+): NonNullable<Logged['plan']> {
+  const { frame: _f, bracket: _b, ...settings } = plannedFor(station, which);
+  return { ...given('station_revision', revision), ...settings };
 }
