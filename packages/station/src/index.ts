@@ -45,6 +45,8 @@ export { backCocUm, sharpFraction, DEFAULT_SHARP_FRACTION } from './optical/setu
 export * from './optical/sharpness.js';
 export { circleGiven } from './optical/setup.js';
 export { standingOf, stateOf, type Standing, type State } from './optical/state.js';
+export { stopsOnScale } from './optical/dots.js';
+export { focusControl, type FocusControl } from './document/focusing.js';
 export * from './optical/held.js';
 export * from './optical/pivot.js';
 export * from './optical/turning.js';

@@ -28,6 +28,8 @@ const TOLD: OwnLensTexts = {
   smallest: 'f/22',
   circle: '60',
   shift: '12',
+  focus: '',
+  infinity: '',
   tilt: '',
   format: '24 × 36 mm',
   name: '',
@@ -41,6 +43,8 @@ describe('a lens of one’s own by its first figures', () => {
       kind: 'lens',
       name: '24 mm f/3.5',
       focal_length_mm: 24,
+      // As it stands in the form, to be chosen otherwise.
+      focus_by: 'helicoid',
       f_min: 3.5,
       f_max: 22,
       circle: [{ f_number: 3.5, diameter_mm: 60 }],

@@ -3,7 +3,9 @@ import * as z from 'zod';
 import {
   circleFor,
   FORMATS,
+  OWN_FOCUS,
   OWN_LENS_FIELDS,
+  ownFocus,
   type OwnLensField,
   type OwnLensTexts,
 } from '@gangway/station';
@@ -22,6 +24,8 @@ export const NO_LENS_YET: OwnLensTexts = {
   circle: '',
   shift: '',
   tilt: '',
+  focus: '',
+  infinity: '',
   format: '',
   name: '',
 };
@@ -103,6 +107,25 @@ export function OwnLensFields({ texts, messages, onChange }: Props) {
           ))}
         </select>
       </FieldLine>
+      <FieldLine id={`${id}-focus`} label="It is focused" message={messages.focus ?? null} unit="">
+        <select
+          id={`${id}-focus`}
+          value={ownFocus(texts)}
+          onChange={(event) => set('focus', event.target.value)}
+          className={`${select} ${inputLook(null)}`}
+        >
+          {Object.entries(OWN_FOCUS).map(([value, label]) => (
+            <option key={value} value={value}>
+              {label}
+            </option>
+          ))}
+        </select>
+      </FieldLine>
+      {ownFocus(texts) === 'bellows' &&
+        line('infinity', 'Its bed reads at infinity', 'mm', {
+          placeholder: '—',
+          help: 'On the bed’s own scale. Left empty, orders count from where infinity is crisp.',
+        })}
       <p className="pt-3 text-[13px] text-quiet">May wait, and can be changed at any time:</p>
       {line('shift', 'Shifts by up to', 'mm', {
         placeholder: '—',

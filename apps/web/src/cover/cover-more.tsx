@@ -9,15 +9,15 @@ import {
   atMost,
   FRONT_OR_BACK,
   hasSecondStandard,
-  movesSaid,
+  movesOf,
   ontoStop,
   parseRatio,
   pivotMove,
   sense,
   signed,
   trimmed,
+  orderLines,
   turningOf,
-  turningWords,
   withCounterMove,
   without,
   type Readings,
@@ -129,26 +129,23 @@ export function MosaicNote({ station }: { station: Station }) {
 /** How a turning lens is set, and what a pivot off the lens centre did. */
 export function MechanismNotes({ station }: { station: Station }) {
   const { change } = useEditing();
-  const words = turningWords(station);
   const reached = turningOf(station)?.reached !== false;
   const pivot = pivotMove(station);
-  const moves =
-    station.movement_limits.moves === 'rear' || hasSecondStandard(station)
-      ? movesSaid(station)
-      : [];
   const choice = hasSecondStandard(station);
-  if (!words && !pivot && moves.length === 0 && !choice) return null;
+  // Where front and back differ, or something turns, it is told what the hand does.
+  const told = choice || station.movement_limits.moves === 'rear' || turningOf(station) !== null;
+  const lines = told ? orderLines(movesOf(station)) : [];
+  if (!pivot && lines.length === 0 && !choice) return null;
   const moved = (mm: number, field: 'rise_mm' | 'shift_mm'): string =>
     `${fixed(Math.abs(mm), 1)} mm ${field === 'rise_mm' ? (mm > 0 ? 'up' : 'down') : mm > 0 ? 'right' : 'left'}`;
   return (
     <Group title={choice ? 'At front and back' : 'At the lens'}>
-      {moves.map((line) => (
+      {lines.map((line) => (
         <p key={line} className="py-0.5 font-medium">
           {line}
         </p>
       ))}
       {choice && <p className="py-0.5 text-[13px] text-quiet">{FRONT_OR_BACK.shift}</p>}
-      {words && <p className="py-0.5">{words}</p>}
       {!reached && (
         <Button onClick={() => change('Set what comes nearest', '/movements', ontoStop)}>
           Set what comes nearest

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { exposureWays, fStop, isoOf, trimmed } from '@gangway/station';
+import { exposureWays, fStop, isoOf, stationShot, trimmed } from '@gangway/station';
 import { Aside } from '../station/aside.js';
 import { Group } from '../station/results.js';
 import { StationPart } from '../station/station-part.js';
@@ -57,7 +57,7 @@ function Figured({ exposed: now }: { exposed: Exposed }) {
         </p>
       </Group>
       <Group
-        title={`Exposed at ${fStop(station.aperture)}${iso === null ? '' : `, ISO ${trimmed(iso, 1)}`}`}
+        title={`Exposed at ${fStop(stationShot(station).aperture)}${iso === null ? '' : `, ISO ${trimmed(iso, 1)}`}`}
       >
         <FilterFields />
       </Group>

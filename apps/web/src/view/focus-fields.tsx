@@ -1,8 +1,12 @@
 import {
   CONTROLS,
   distanceParts,
+  focusControl,
   focusDistanceM,
   focusWay,
+  orderLines,
+  ordersIn,
+  ordersOf,
   withFocusWay,
   type FocusWay,
 } from '@gangway/station';
@@ -32,6 +36,21 @@ const OTHER_WAYS: readonly Row[] = [
   },
 ];
 
+const BED: readonly Row[] = [{ at: '/bed/infinity_mm', label: 'The bed reads at infinity', as: 'mm', clear: true }]; // prettier-ignore
+
+/** What the hand then sets: a ring and a bed are engraved for the lens straight. */
+function HandSets() {
+  const station = useStation();
+  const units = useAppSelector((state) => state.preferences.units);
+  const lines = orderLines(ordersIn(ordersOf(station, units), 'focus'));
+  return (
+    <>
+      {focusControl(station).by === 'bed' && <Rows rows={BED} />}
+      <p className="pt-1 text-[13px] text-quiet">{lines.join(' ')}</p>
+    </>
+  );
+}
+
 export function FocusFields() {
   const station = useStation();
   const { focus } = station;
@@ -58,6 +77,7 @@ export function FocusFields() {
         />
       )}
       <Rows rows={OTHER_WAYS} />
+      <HandSets />
     </Section>
   );
 }

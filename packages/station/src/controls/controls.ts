@@ -7,6 +7,7 @@ import {
   type Leaned,
   mostOf,
 } from '@gangway/optics';
+import { stopsOnScale } from '../optical/dots.js';
 import { lockedLean } from '../optical/turning.js';
 import { fixed, fStop, type Units } from '../words/format.js';
 import type { Station } from '../document/station.js';
@@ -133,6 +134,15 @@ function movement(
       return [Math.max(least, -left), Math.min(most, left)];
     },
     step: (station, direction, size) => {
+      const dots = linear ? stopsOnScale(station, id as 'rise' | 'shift') : [];
+      if (dots.length > 0) {
+        const now = read(station);
+        const next =
+          direction > 0
+            ? dots.find((mm) => mm > now + 1e-3)
+            : dots.findLast((mm) => mm < now - 1e-3);
+        return next ?? now;
+      }
       const { detent_mm, detent_deg } = station.movement_limits;
       const detent = (linear ? detent_mm : detent_deg) ?? 0;
       return rounded(read(station) + direction * size * (detent > 0 ? detent : 0.5), 3);

@@ -117,7 +117,8 @@ const slower: Propose = (station, { shutter }, { problems, given_s: given }) => 
   const over = Math.ceil(3 * Math.log2(shutter!.fastest_s! / given) - 0.3) / 3;
   const to = ringStop(station.aperture * 2 ** (over / 2), Math.ceil);
   return [
-    ...(to <= station.lens.f_max * (1 + ENGRAVED)
+    // Held off there is no stop but the widest.
+    ...(!station.held_off && to <= station.lens.f_max * (1 + ENGRAVED)
       ? [
           {
             id: 'stop down',
@@ -138,7 +139,7 @@ const slower: Propose = (station, { shutter }, { problems, given_s: given }) => 
 
 /** One pop at full power, where several would show what moves more than once. */
 const onePop: Propose = (station, _exposure, { flash }) => {
-  if (!flash || flash.pops === 1) return [];
+  if (!flash || flash.pops === 1 || station.held_off) return [];
   const full = ringStop(station.aperture / Math.sqrt(flash.power * flash.pops), Math.floor);
   return full >= station.lens.f_min
     ? [

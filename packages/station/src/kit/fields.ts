@@ -159,8 +159,12 @@ export const KIT_FIELDS: Record<Kind, readonly FieldGroup[]> = {
           options: [
             ['helicoid', 'by its own ring'],
             ['wire', 'by wire'],
-            ['bellows', 'by a bellows only'],
+            ['bellows', 'on a bed or bellows'],
+            ['rail', 'by moving the camera on a rail'],
           ],
+        }),
+        field('bed_infinity_mm', 'The bed reads at infinity', 'offset', {
+          help: 'On its own scale, lens and back straight. Every order then counts from there.',
         }),
         field('close_focus.distance_mm', 'Closest focus, from the sensor', 'length'),
         field('close_focus.magnification', 'Magnification there', 'ratio'),
@@ -222,6 +226,7 @@ export const KIT_FIELDS: Record<Kind, readonly FieldGroup[]> = {
           help: 'To the mirror, the shutter or the glass.',
         }),
         field('contacts', 'Has contacts', 'yesno'),
+        field('mirror', 'Has a mirror that goes up', 'yesno'),
       ],
     },
     HANDLING,

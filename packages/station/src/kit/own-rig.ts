@@ -13,6 +13,8 @@ export const OWN_LENS_FIELDS = [
   'circle',
   'shift',
   'tilt',
+  'focus',
+  'infinity',
   'format',
   'name',
 ] as const;
@@ -31,7 +33,23 @@ const PATHS: Readonly<Record<string, OwnLensField>> = {
   'movement.rise_mm': 'shift',
   'movement.tilt_deg': 'tilt',
   'movement.swing_deg': 'tilt',
+  focus_by: 'focus',
+  bed_infinity_mm: 'infinity',
 };
+
+/** How a lens is focused, as it is asked; before sheet film it stands on a bed (common practice, no source). */
+export const OWN_FOCUS = { helicoid: 'by its own ring', bellows: 'on a bed', rail: 'on a rail' } as const; // prettier-ignore
+export type OwnFocus = keyof typeof OWN_FOCUS;
+
+/** Backs as wide as this are those of view cameras, mm. */
+const VIEW_CAMERA_BACK_MM = 90;
+
+/** How it is focused: as it was chosen, else as is usual before the format that was. */
+export function ownFocus({ focus, format }: Pick<OwnLensTexts, 'focus' | 'format'>): OwnFocus {
+  if (focus in OWN_FOCUS) return focus as OwnFocus;
+  const back = FORMATS.find(({ name }) => name === format);
+  return back && back.width_mm >= VIEW_CAMERA_BACK_MM ? 'bellows' : 'helicoid';
+}
 
 export interface OwnRig {
   readonly lens: KitItemOf<'lens'>;
@@ -71,6 +89,8 @@ export function ownRig(texts: OwnLensTexts): OwnRigRead {
     'movement.shift_mm': texts.shift,
     'movement.tilt_deg': texts.tilt,
     'movement.swing_deg': texts.tilt,
+    focus_by: ownFocus(texts),
+    bed_infinity_mm: ownFocus(texts) === 'bellows' ? texts.infinity : '',
   };
   const { item, messages: wrong } = itemFrom('lens', written);
   for (const [path, message] of Object.entries(wrong)) {

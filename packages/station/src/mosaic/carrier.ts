@@ -8,8 +8,8 @@ import {
   type SetMovement,
 } from '@gangway/optics';
 import { hasSecondStandard } from '../document/standards.js';
-import { MOST_MOSAIC_FRAMES } from '../document/most.js';
 import type { Mosaic, Station } from '../document/station.js';
+import { dotsOf } from '../optical/dots.js';
 import { mechanicsOf } from '../optical/turning.js';
 import { mechanism, UNBOUNDED, type Setup } from '../optical/setup.js';
 
@@ -58,18 +58,8 @@ function stopsOf(
   placing: Placing,
 ): FrameStop[] | null {
   if (!given) return null;
-  if ('places_mm' in given) {
-    return given.places_mm.map(([x, y]) => ({ shiftMm: x, riseMm: y, rotationDeg: 0 }));
-  }
-  if ('columns' in given) {
-    const { columns, rows, pitch_mm: pitch } = given;
-    // Stored from before there was a limit: named as a fault, and not worked out.
-    if (columns * rows > MOST_MOSAIC_FRAMES) return [];
-    return Array.from({ length: columns * rows }, (_, i) => ({
-      shiftMm: ((i % columns) - (columns - 1) / 2) * pitch[0],
-      riseMm: ((rows - 1) / 2 - Math.floor(i / columns)) * pitch[1],
-      rotationDeg: 0,
-    }));
+  if (!('turns' in given)) {
+    return dotsOf({ frame_stops: given }).map((dot) => ({ ...dot, rotationDeg: 0 }));
   }
   return pinwheelPlaces(given.turns, given.offset_mm).map(({ centre, rotationDeg }) => ({
     ...toSet(placing, centre),

@@ -177,6 +177,27 @@ const acting = (traced: Traced): number =>
 
 const THIRD = 1 / 3;
 
+type Meter = NonNullable<NonNullable<Station['exposure']>['meter']>;
+
+/** The time a meter said at a stop: by the placed spot, else halfway from the darkest to the brightest. */
+function meterSaid(meter: Meter, read: number): number | undefined {
+  const { time_s, spots } = meter;
+  if (time_s !== undefined) return time_s;
+  const placed = spots?.find(({ place_stops }) => place_stops !== undefined);
+  const all = spots?.map(({ ev }) => ev) ?? [];
+  const middle = spots ? (Math.min(...all) + Math.max(...all)) / 2 : undefined;
+  const ev = meter.ev ?? (placed ? placed.ev - placed.place_stops! : middle);
+  return ev === undefined ? undefined : read ** 2 / 2 ** ev;
+}
+
+/** Stops that the filters take that were put on. */
+const takenBy = (camera: Camera, { filters = [] }: NonNullable<Station['exposure']>): number =>
+  filters.reduce((sum, { stops }, i) => sum + (camera.filters.has(i) ? stops : 0), 0);
+
+/** Sensitivity that was metered over the one used. */
+const isoOver = ({ iso, meter }: NonNullable<Station['exposure']>): number =>
+  (meter?.iso ?? iso ?? 1) / (iso ?? meter?.iso ?? 1);
+
 function exposureFaults(
   camera: Camera,
   planned: Station,
@@ -185,34 +206,34 @@ function exposureFaults(
   looked: Set<string>,
 ): string[] {
   const { exposure } = planned;
-  if (!exposure?.meter || promisedTimes === 0) return [];
   // Leaned further the middle of the picture is not what one f-number says of it.
-  if (traced.axis[2] < Math.cos(12 * RAD)) return [];
-  const { meter, compensation_stops: more = 0, filters = [] } = exposure;
+  const steep = traced.axis[2] < Math.cos(12 * RAD);
+  if (!exposure?.meter || promisedTimes === 0 || steep) return [];
+  return timeFaults(camera, planned, exposure, traced, looked);
+}
+
+function timeFaults(
+  camera: Camera,
+  planned: Station,
+  exposure: NonNullable<Station['exposure']>,
+  traced: Traced,
+  looked: Set<string>,
+): string[] {
+  const meter = exposure.meter!;
+  const { compensation_stops: more = 0 } = exposure;
   const aperture = planned.held_off ? planned.lens.f_min : planned.aperture;
-  const isoRead = meter.iso ?? exposure.iso;
   const isoUsed = exposure.iso ?? meter.iso;
   if (isoUsed !== undefined && camera.iso !== null && Math.abs(camera.iso / isoUsed - 1) > 0.01) {
     return [`the sensitivity is ${camera.iso}, not ${isoUsed}`];
   }
   const read = meter.f_number ?? aperture;
-  const ev =
-    meter.ev ??
-    (meter.spots
-      ? ((placed) =>
-          placed
-            ? placed.ev - placed.place_stops!
-            : (Math.min(...meter.spots!.map((s) => s.ev)) +
-                Math.max(...meter.spots!.map((s) => s.ev))) /
-              2)(meter.spots.find((s) => s.place_stops !== undefined))
-      : undefined);
-  const meterS = meter.time_s ?? (ev === undefined ? undefined : read ** 2 / 2 ** ev);
+  const meterS = meterSaid(meter, read);
   if (meterS === undefined) return [];
   // What a meter through the lens saw: the same draw, its own stop.
   const factor = acting(traced) / camera.iris;
   const readN = meter.through_lens ? read * factor : read;
-  const put = filters.reduce((sum, { stops }, i) => sum + (camera.filters.has(i) ? stops : 0), 0);
-  const wantedS = meterS * (acting(traced) / readN) ** 2 * ((isoRead ?? 1) / (isoUsed ?? 1)) * 2 ** (put + more); // prettier-ignore
+  const put = takenBy(camera, exposure);
+  const wantedS = meterS * (acting(traced) / readN) ** 2 * isoOver(exposure) * 2 ** (put + more);
   const step = exposure.brackets?.step_stops ?? 0;
   const count = exposure.brackets?.frames ?? 1;
   const wanted = Array.from(
@@ -282,30 +303,32 @@ function flashFaults(
   { flash }: ExposureReport,
   looked: Set<string>,
 ): string[] {
-  if (!set?.flash || !flash || set.meter?.f_number === undefined) return [];
-  const { shutter, meter, filters = [], compensation_stops: more = 0 } = set;
-  const sync = shutter?.sync_s ?? (shutter?.kind === 'leaf' ? shutter.fastest_s : undefined);
-  const faults: string[] = [];
-  if (sync !== undefined && flash.pops === 1) {
-    looked.add('sync');
-    if (Math.abs(Math.log2(camera.times.at(-1)! / sync)) > 0.51)
-      faults.push('the shutter is not at its flash time');
-  }
+  const reads = set?.meter?.f_number;
+  if (!set?.flash || !flash || reads === undefined) return [];
+  const faults = flash.pops === 1 ? syncFaults(camera, set, looked) : [];
   if (flash.over_stops > 0 || traced.axis[2] < Math.cos(12 * RAD)) return faults;
   looked.add('flash');
-  const widest = held_off ? lens.f_min : aperture;
-  const factor = acting(traced) / widest;
-  const read = meter.through_lens ? meter.f_number! * factor : meter.f_number!;
-  const iso = (set.iso ?? meter.iso ?? 1) / (meter.iso ?? set.iso ?? 1);
-  const put = filters.reduce((sum, { stops }, i) => sum + (camera.filters.has(i) ? stops : 0), 0);
-  const wanted = ((set.flash_power?.metered ?? 1) * (acting(traced) / read) ** 2 * 2 ** (put + more)) / iso; // prettier-ignore
-  const given = (camera.pops.length > 1 ? camera.pops.slice(1) : camera.pops).reduce(
-    (a, b) => a + b,
-    0,
-  );
-  const off = Math.log2(given / wanted);
-  if (Math.abs(off) > THIRD) faults.push(`the flash is ${off.toFixed(2)} stops off`);
-  return faults;
+  const factor = acting(traced) / (held_off ? lens.f_min : aperture);
+  const read = set.meter!.through_lens ? reads * factor : reads;
+  const more = takenBy(camera, set) + (set.compensation_stops ?? 0);
+  const metered = set.flash_power?.metered ?? 1;
+  const wanted = metered * (acting(traced) / read) ** 2 * 2 ** more * isoOver(set);
+  const pops = camera.pops.length > 1 ? camera.pops.slice(1) : camera.pops;
+  const off = Math.log2(pops.reduce((a, b) => a + b, 0) / wanted);
+  return Math.abs(off) > THIRD ? [...faults, `the flash is ${off.toFixed(2)} stops off`] : faults;
+}
+
+/** The shutter is open for all of the flash. */
+function syncFaults(
+  camera: Camera,
+  { shutter }: NonNullable<Station['exposure']>,
+  looked: Set<string>,
+): string[] {
+  const sync = shutter?.sync_s ?? (shutter?.kind === 'leaf' ? shutter.fastest_s : undefined);
+  if (sync === undefined) return [];
+  looked.add('sync');
+  const off = Math.abs(Math.log2(camera.times.at(-1)! / sync));
+  return off > 0.51 ? ['the shutter is not at its flash time'] : [];
 }
 
 export interface Trial {
@@ -398,20 +421,9 @@ export function tried(
     if (unsaid && reached && Math.abs(got.v - wanted.v) > 0.11)
       faults.push(`frame ${i + 1}: focused ${(got.v - wanted.v).toFixed(2)} mm off`);
     const dots = planned.movement_limits.frame_stops;
-    const pinwheel =
-      mosaic!.pattern === 'pinwheel' || (dots !== undefined && 'turns' in dots && camera.dot >= 0);
-    if (pinwheel) {
-      looked.add('pinwheel');
-      const by: readonly string[] = layout.carrier?.fields ?? [];
-      const { movements: set } = camera.standing;
-      const other = Object.entries(set).filter(([name, value]) => !by.includes(name) && Math.abs(value - (station.movements[name as 'rise_mm'] ?? 0)) > 0.06); // prettier-ignore
-      if (unsaid && i === 0)
-        faults.push(...other.map(([name]) => `${name} is not where it was promised`));
-      const turnedOff = Math.abs(
-        ((((camera.pinwheel - laid.rotationDeg) % 360) + 540) % 360) - 180,
-      );
-      if (turnedOff > 0.06)
-        faults.push(`frame ${i}: the adapter stands ${turnedOff.toFixed(1)}° off`);
+    const wheel = mosaic!.pattern === 'pinwheel' || (dots && 'turns' in dots && camera.dot >= 0);
+    if (wheel) {
+      faults.push(...wheelFaults(camera, station, laid.rotationDeg, unsaid && i === 0, looked));
       return;
     }
     if (unsaid)
@@ -426,18 +438,48 @@ export function tried(
         ),
       );
     if ('body_follows' in mosaic! && mosaic.body_follows && mosaic.moves === 'lens') {
-      const at = seen(got).lens;
-      const [p, w] = [camera.pitch * RAD, camera.yaw * RAD];
-      const right = [Math.cos(w), 0, -Math.sin(w)] as const;
-      const up = [-Math.sin(p) * Math.sin(w), Math.cos(p), -Math.sin(p) * Math.cos(w)] as const;
-      const here = at.map((each, k) => each + camera.body.shift * right[k]! + camera.body.rise * up[k]!) as unknown as V3; // prettier-ignore
       looked.add('body');
-      if (lens && Math.hypot(here[0] - lens[0], here[1] - lens[1], here[2] - lens[2]) > 0.25) faults.push(`frame ${i + 1}: the lens did not stay`); // prettier-ignore
+      const here = lensIn(camera, got);
       lens ??= here;
+      if (apart(here, lens) > 0.25) faults.push(`frame ${i + 1}: the lens did not stay`);
     }
   });
   faults.push(...exposed(camera.traced()));
   return { faults, looked };
+}
+
+/** A turning adapter at its stop, all else where it was put; where the lens then looks is not traced. */
+function wheelFaults(
+  camera: Camera,
+  station: Station,
+  rotationDeg: number,
+  others: boolean,
+  looked: Set<string>,
+): string[] {
+  looked.add('pinwheel');
+  const by: readonly string[] = layoutOf(station).carrier?.fields ?? [];
+  const { movements: set } = camera.standing;
+  const moved = Object.entries(set).filter(
+    ([name, value]) =>
+      !by.includes(name) && Math.abs(value - (station.movements[name as 'rise_mm'] ?? 0)) > 0.06,
+  );
+  const off = Math.abs(((((camera.pinwheel - rotationDeg) % 360) + 540) % 360) - 180);
+  return [
+    ...(others ? moved.map(([name]) => `${name} is not where it was promised`) : []),
+    ...(off > 0.06 ? [`the adapter stands ${off.toFixed(1)}° off`] : []),
+  ];
+}
+
+const apart = (a: V3, b: V3): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
+
+/** Where the lens is in the station’s frame, the body on its plate, mm. */
+function lensIn({ pitch, yaw, body }: Camera, got: Traced): V3 {
+  const [p, w] = [pitch * RAD, yaw * RAD];
+  const right = [Math.cos(w), 0, -Math.sin(w)] as const;
+  const up = [-Math.sin(p) * Math.sin(w), Math.cos(p), -Math.sin(p) * Math.cos(w)] as const;
+  return seen(got).lens.map(
+    (each, k) => each + body.shift * right[k]! + body.rise * up[k]!,
+  ) as unknown as V3;
 }
 
 /** A layout that the gear cannot be set to is told so, and not promised. */

@@ -1,6 +1,14 @@
 import clsx from 'clsx';
 import { memo, useEffect, useMemo, useRef } from 'react';
-import { CONTROLS, significant, type ControlId, type Scale, type Segment } from '@gangway/station';
+import {
+  CONTROLS,
+  fixed,
+  significant,
+  stopsOnScale,
+  type ControlId,
+  type Scale,
+  type Segment,
+} from '@gangway/station';
 import { useEditing } from '../../store/editing.js';
 import { selectScales, selectStation } from '../../store/selectors.js';
 import { gestureEnded } from '../../store/station.js';
@@ -27,6 +35,10 @@ function snapped(id: ControlId, value: number): number {
   return Number(value.toFixed(1)) + 0;
 }
 
+/** A back on dots stands at one of them. */
+const onDot = (dots: readonly number[], value: number): number =>
+  dots.reduce((best, mm) => (Math.abs(mm - value) < Math.abs(best - value) ? mm : best), dots[0] ?? value); // prettier-ignore
+
 /** The scale for those who listen: where each stretch begins and ends. */
 const described = (scale: Scale): string => scale.segments.map(stretchWords).join('; ');
 
@@ -52,6 +64,9 @@ export const ScaleView = memo(function ScaleView({ id }: { id: ControlId }) {
       ),
     [id, inner, units, domain[0], domain[1], lastFinite], // eslint-disable-line react-hooks/exhaustive-deps
   );
+  const dots = useAppSelector((state) =>
+    id === 'rise' || id === 'shift' ? stopsOnScale(selectStation(state), id) : NO_DOTS,
+  );
   const drags = useRef(0);
 
   const onDrag = useSteady(({ first, last, xy: [x], event }: DragState): void => {
@@ -65,7 +80,9 @@ export const ScaleView = memo(function ScaleView({ id }: { id: ControlId }) {
     }
     const station = selectStation(store.getState());
     const [least, most] = control.mechanism(station);
-    const value = snapped(id, engraving.fromX(x - box.left - PAD));
+    const dots = id === 'rise' || id === 'shift' ? stopsOnScale(station, id) : [];
+    const there = engraving.fromX(x - box.left - PAD);
+    const value = dots.length > 0 ? onDot(dots, there) : snapped(id, there);
     setControl(id, Math.min(most, Math.max(least, value)), `drag-${id}-${drags.current}`);
     if (last) dispatch(gestureEnded());
   });
@@ -131,6 +148,7 @@ export const ScaleView = memo(function ScaleView({ id }: { id: ControlId }) {
           <g transform={`translate(${PAD} 0)`}>
             <Bands segments={scale.segments} engraving={engraving} width={inner} />
             <Ticks engraving={engraving} width={inner} />
+            <Dots dots={dots} engraving={engraving} />
             <path
               d="M-7,-1 L7,-1 L0,13 Z"
               transform={`translate(${engraving.toX(scale.value)} 1)`}
@@ -144,10 +162,26 @@ export const ScaleView = memo(function ScaleView({ id }: { id: ControlId }) {
       </div>
       <span id={`scale-${id}-text`} className="sr-only">
         {described(scale)}
+        {dots.length > 0 && `; it stops at ${dots.map((mm) => `${fixed(mm, 1)} mm`).join(', ')}`}
       </span>
     </div>
   );
 });
+
+const NO_DOTS: readonly number[] = [];
+
+/** Where a back on dots stops: nowhere else. */
+const Dots = ({ dots, engraving }: { dots: readonly number[]; engraving: Engraving }) =>
+  dots.map((mm) => (
+    <circle
+      key={mm}
+      cx={engraving.toX(mm)}
+      cy={BAND_Y}
+      r={3.5}
+      className="fill-paper stroke-ink"
+      strokeWidth={1.5}
+    />
+  ));
 
 function Bands({
   segments,
