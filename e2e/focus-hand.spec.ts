@@ -91,7 +91,7 @@ test('distances stand under the marks, in the units that are chosen', async ({ p
   await page.getByRole('button', { name: /^Units: millimetres and metres/ }).click();
   await expect(side.getByText('890 mm')).toHaveCount(0);
   await expect(side.getByText(/2′ 11/)).toBeVisible();
-  await expect(told(page).getByText(/Focus on Label, 3′/)).toBeVisible();
+  await expect(told(page).getByText(/^Set the focusing ring to 3′/)).toBeVisible();
 });
 
 test('on a phone a mark is placed, the scales are set and a stop is chosen', async ({

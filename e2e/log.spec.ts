@@ -54,7 +54,7 @@ const log = (page: Page) => page.getByRole('region', { name: 'Log', exact: true 
 test('a tap on the card logs what was planned, also while the server is away', async ({ page }) => {
   const { station, job } = await freshStation(undefined, demo('10-ropewalk-frames'));
   await page.goto(`${station}/card`);
-  await expect(log(page).getByRole('status').first()).toContainText('Next frame 1 of 3');
+  await expect(log(page).getByRole('status').first()).toContainText('Now frame 1 of 3');
   await log(page).getByRole('button', { name: 'Shot', exact: true }).click();
   await expect(log(page).getByRole('status').first()).toContainText('frame 2 of 3 · 1 of 3 taken');
   // The way to the server is cut; two more taps, one with a change.

@@ -94,7 +94,7 @@ test('frames matched to the log go straight to be proved', async ({ page }) => {
   const log = page.getByRole('region', { name: 'Log', exact: true });
   // Each frame is logged some seconds after it was taken.
   for (const [at, says] of [
-    ['09:10:02', 'Next frame 1 of 3'],
+    ['09:10:02', 'Now frame 1 of 3'],
     ['09:10:33', 'frame 2 of 3'],
     ['09:11:02', 'frame 3 of 3'],
   ] as const) {

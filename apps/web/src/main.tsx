@@ -27,8 +27,11 @@ addEventListener('vite:preloadError', () => {
 if (import.meta.env.DEV) holdInvariants();
 lightOnPaper();
 void sendWaitingLogs();
-// Not needed for the first look, and so not waited for.
-void import('./store/left-behind.js').then(({ sendLeftBehind }) => sendLeftBehind());
+// What is open sends its own: the rest is looked after once the page stands.
+const LEFT_MS = 1500;
+setTimeout(() => {
+  void import('./store/left-behind.js').then(({ sendLeftBehind }) => sendLeftBehind());
+}, LEFT_MS);
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

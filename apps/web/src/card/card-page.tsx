@@ -30,15 +30,15 @@ const doneShape = z.array(z.string());
 /** What is ticked off of a step goes by what it says: a changed plan is to be done again. */
 const keyOf = ({ id, says, figure = '' }: CardStep): string => `${id} ${says} ${figure}`;
 
-/** The frame of the step on the screen; before the frames the first that is left, after them the last. */
-function frameOf(
+/** The step that a shot is of: the one on the screen, else the first frame that is left, else the last. */
+function shotStep(
   steps: readonly CardStep[],
   ticked: ReadonlySet<string>,
   present: CardStep | null,
-): number | null {
+): CardStep | null {
+  if (present?.frame !== undefined) return present;
   const frames = steps.filter(({ frame }) => frame !== undefined);
-  const left = frames.find((step) => !ticked.has(keyOf(step)));
-  return present?.frame ?? left?.frame ?? frames.at(-1)?.frame ?? null;
+  return frames.find((step) => !ticked.has(keyOf(step))) ?? frames.at(-1) ?? null;
 }
 
 /** The card on screen: one thing after the other, large, for one hand. */
@@ -55,6 +55,7 @@ export function CardPage() {
   const tick = (step: CardStep, on: boolean): void =>
     setDone(on ? [...done, keyOf(step)] : done.filter((each) => each !== keyOf(step)));
   const present = at < 0 ? null : steps[at]!;
+  const shot = shotStep(steps, ticked, present);
   const before = steps[(at < 0 ? steps.length : at) - 1];
   return (
     <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
@@ -152,9 +153,9 @@ export function CardPage() {
               stationId={id}
               station={planned}
               strong={present === null || present.frame !== undefined}
-              frame={frameOf(steps, ticked, present)}
-              // A frame that is shot is done: the next step comes by itself.
-              {...(present?.frame === undefined ? {} : { onShot: () => tick(present, true) })}
+              frame={shot?.frame ?? null}
+              // A frame that is shot is done: the next one is shown by itself.
+              {...(shot && !ticked.has(keyOf(shot)) ? { onShot: () => tick(shot, true) } : {})}
             />
           </Suspense>
         </StationPart>

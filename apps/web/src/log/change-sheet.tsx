@@ -107,7 +107,6 @@ export function ChangeSheet({
                 <div className="flex items-stretch">
                   <Click
                     by={-1}
-                    of={column.label}
                     to={further(path, -1)}
                     onTake={(text) => setTexts({ ...texts, [path]: text })}
                   />
@@ -125,7 +124,6 @@ export function ChangeSheet({
                   />
                   <Click
                     by={1}
-                    of={column.label}
                     to={further(path, 1)}
                     onTake={(text) => setTexts({ ...texts, [path]: text })}
                   />
@@ -206,12 +204,10 @@ export function ChangeSheet({
 /** One click less or more of the control that is there. */
 function Click({
   by,
-  of,
   to,
   onTake,
 }: {
   by: 1 | -1;
-  of: string;
   to: string | null;
   onTake: (text: string) => void;
 }) {
@@ -220,7 +216,7 @@ function Click({
   return (
     <button
       type="button"
-      aria-label={`${label(of)}, one click ${by < 0 ? 'less' : 'more'}: ${to}`}
+      aria-label={`One click ${by < 0 ? 'less' : 'more'}: ${to}`}
       onClick={() => onTake(to)}
       className="grid min-h-11 w-11 shrink-0 place-items-center border border-rule-strong"
     >

@@ -15,7 +15,7 @@ import type { ChainPart } from './station.js';
 const breaksWire = (rig: RigParts): boolean => rig.lens.focus_by === 'wire' && !contactsReach(rig);
 
 /** Nothing is told of what stands behind the lens: neither a register nor a part. */
-const bareLens = ({ chain, back }: RigParts): boolean =>
+export const standsBare = ({ chain, back }: RigParts): boolean =>
   chain.length === 0 && back.register_mm === undefined;
 
 /** Whether a lens has no focusing of its own. */
@@ -26,7 +26,7 @@ const hasNone = ({ lens }: RigParts): boolean =>
 export function ownFocusing(rig: RigParts, lengths: Lengths): ClosestSetting | 'none' | 'unknown' {
   const { lens } = rig;
   // A lens told by its figures alone stands on a bed that nobody described.
-  if (hasNone(rig) && bareLens(rig)) return 'unknown';
+  if (hasNone(rig) && standsBare(rig)) return 'unknown';
   if (hasNone(rig) || breaksWire(rig)) return 'none';
   if (lens.close_focus) {
     const { distance_mm: distance, magnification } = lens.close_focus;
@@ -91,7 +91,7 @@ export function focusControl(rig: RigParts): { readonly by: FocusControl; readon
   if (hasNone(rig) || breaksWire(rig)) return { by: 'bed', told: true };
   if (lens.focus_by !== undefined) return { by: 'ring', told: true };
   const sheet = Math.max(back.width_mm, back.height_mm) >= VIEW_CAMERA_BACK_MM;
-  return sheet && bareLens(rig) ? { by: 'bed', told: false } : { by: 'ring', told: false };
+  return sheet && standsBare(rig) ? { by: 'bed', told: false } : { by: 'ring', told: false };
 }
 
 /** The lens that is focused, as it focuses on this rig. */

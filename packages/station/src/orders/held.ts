@@ -52,20 +52,22 @@ export function heldOrders(
       way: turn?.way ?? '',
     };
   });
-  const until = second === undefined ? '' : ` until ${nameIn(station, second, '')} is crisp, too`;
+  const until = second === undefined ? '' : ` until ${nameIn(station, second, '')} is crisp too`;
   return [
     {
       id: 'held ring',
       part: 'focus',
       says: 'Set the focusing ring to infinity and leave it',
       figure: '∞',
+      line: 'Set the focusing ring to infinity and leave it',
       short: 'ring to infinity',
       sets: [{ control: { kind: 'ring', engraved: 'distance' }, to: null, said: '∞', way: '' }],
     },
     {
       id: 'gap',
       part: 'focus',
-      says: `Draw the lens off the body until ${near} is crisp; between the flanges, at their middle, there are then about`,
+      says: `Draw the lens off the body until ${near} is crisp, about`,
+      detail: 'Between the flanges, at their middle.',
       figure: mm(hand.gap_mm),
       short: `held off ${mm(hand.gap_mm)}`,
       rests: ['held'],
@@ -84,7 +86,7 @@ export function heldOrders(
       says:
         turns.length === 0
           ? 'Hold it straight'
-          : `Leave the lens as it looks and turn the body ${ways.join(' and ')}${until}: about`,
+          : `Leave the lens and turn the body ${ways.join(' and ')}${until}, about`,
       ...(figure === '' ? {} : { figure }),
       detail: 'Rock a little, and shoot bursts.',
       short: figure === '' ? 'held straight' : `body turned ${figure.replace(' · ', ', ')}`,

@@ -300,7 +300,12 @@ export function turnOrder(station: Station, turning: Turning, id = 'turn'): Orde
       part: 'move',
       says: `${turnedSaid(station, made, set)}${clicks.map(({ on }) => on).join('')}`,
       figure: set.map(figureOf).join(' · '),
-      line: `${figuresIn(turnedSaid(station, made, set), set)}${clicks.map(({ on }) => on).join('')}`,
+      line: [
+        `${figuresIn(turnedSaid(station, made, set), set)}${clicks.map(({ on }) => on).join('')}`,
+        missed.replace(/\.$/, ''),
+      ]
+        .filter(Boolean)
+        .join('. '),
       ...(detail === '' ? {} : { detail }),
       short: `turned ${set.map((each) => `${figureOf(each)}${each.way === '' ? '' : ` ${each.way}`}`).join(', ')}`,
       sets: set,

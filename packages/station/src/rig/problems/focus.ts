@@ -1,4 +1,5 @@
 import { REGISTER_PLAY_MM } from '@gangway/optics';
+import { standsBare } from '../../document/focusing.js';
 import type { ChainPart } from '../../document/station.js';
 import type { RigFacts } from '../../optical/facts.js';
 import { settingOf } from '../../optical/setup.js';
@@ -107,8 +108,10 @@ export const focusByWire: GearCheck<'focus_by_wire'> = ({ lens, chain, contacts 
   ];
 };
 
-export const nothingToFocusWith: GearCheck<'nothing_to_focus_with'> = ({ lens, lengths }) => {
-  if (lens.focus_by !== 'bellows' || lengths.bellows) return [];
+export const nothingToFocusWith: GearCheck<'nothing_to_focus_with'> = (facts) => {
+  const { lens, lengths } = facts;
+  // Told by its figures alone it stands on a bed, or on a rail, that nobody described.
+  if (lens.focus_by !== 'bellows' || lengths.bellows || standsBare(facts)) return [];
   if (lengths.excessMm[1] > lengths.excessMm[0]) return [];
   return [{ severity: 'warn', joint: 0, values: null }];
 };
