@@ -94,17 +94,20 @@ export function ChangeSheet({
         }}
         noValidate
       >
-        <div className="grid grid-cols-2 gap-x-4 gap-y-2">
+        <div className="grid gap-x-4 gap-y-2 sm:grid-cols-2">
           {fields.map((path) => {
             const column = columnAt(path)!;
             const shown = column.shown(line, units);
             const own = fault?.path === path ? fault.message : null;
             return (
-              <div key={path}>
-                <label htmlFor={`change-${path}`} className="text-[13px] text-quiet">
+              <div
+                key={path}
+                className="max-sm:flex max-sm:flex-wrap max-sm:items-center max-sm:gap-x-2"
+              >
+                <label htmlFor={`change-${path}`} className="text-[13px] text-quiet max-sm:w-20">
                   {label(column.label)}
                 </label>
-                <div className="flex items-stretch">
+                <div className="flex items-stretch max-sm:min-w-0 max-sm:flex-1">
                   <Click
                     by={-1}
                     to={further(path, -1)}

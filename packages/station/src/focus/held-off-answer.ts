@@ -13,11 +13,11 @@ import { setupOf } from '../optical/setup.js';
 import { degrees as degreesSaid, fixed } from '../words/format.js';
 import { rounded } from '../words/rounded.js';
 import { clearanceAt } from './held-off.js';
-import { beyondMm, type HeldOffInput } from '../optical/held.js';
+import { asShot, beyondMm, type HeldOffInput } from '../optical/held.js';
 
 /** Where a mark lies from the middle of the sensor, mm: right, up and ahead of the body. */
 const fromSensor = (station: Station): ((mark: Mark) => Vec3) =>
-  markPlace({ ...setupOf(station), lensCentre: [0, 0, 0] });
+  markPlace({ ...asShot(setupOf(station)), lensCentre: [0, 0, 0] });
 
 /** How the lens and the body stand to each other. */
 export interface HeldPose {

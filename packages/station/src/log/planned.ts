@@ -86,7 +86,9 @@ function focusOf(planned: Station): Partial<LineSettings> {
   const { held_off: hand } = carried(planned);
   if (hand) {
     const { gap_mm, lean_deg, turn_deg } = hand;
-    return { held_off: { gap_mm, lean_deg, ...given('turn_deg', turn_deg) } };
+    const turn = turn_deg === undefined ? null : rounded(turn_deg, DECIMALS);
+    const lean = rounded(lean_deg, DECIMALS);
+    return { held_off: { gap_mm, lean_deg: lean, ...given('turn_deg', turn) } };
   }
   const found: Partial<LineSettings>[] = ordersIn(ordersOf(planned), 'focus').flatMap(({ sets }) =>
     sets.map(({ control, to }): Partial<LineSettings> => {

@@ -1,4 +1,5 @@
 import { distanceAt, turnedAxis } from '@gangway/optics';
+import { stanceOfStation } from '../document/standards.js';
 import type { Station } from '../document/station.js';
 import type { Setup } from './setup.js';
 
@@ -10,6 +11,11 @@ export const beyondMm = ({
   body_register_mm: body,
 }: HeldOffInput): number => (lens === undefined || body === undefined ? 0 : body - lens);
 
+const STRAIGHT = stanceOfStation({
+  movements: { rise_mm: 0, shift_mm: 0, tilt_deg: 0, swing_deg: 0 },
+  movement_limits: { moves: 'front' },
+});
+
 /** The station as the held lens draws it: at its infinity mark, wide open, before the body. */
 export function heldSetup(s: Setup, held: HeldOffInput): Setup {
   const f = s.engravedMm;
@@ -17,6 +23,8 @@ export function heldSetup(s: Setup, held: HeldOffInput): Setup {
   const v = f + held.gap_mm + beyondMm(held);
   return {
     ...s,
+    // A body in the hand has no standards: only the lens leans, against it.
+    stance: STRAIGHT,
     focalLengthMm: f,
     fNumber: s.facts.lens.f_min * s.combined,
     pupil: { ...s.pupil, focalLengthMm: f, axisZ: axis[2] },

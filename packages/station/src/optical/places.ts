@@ -3,9 +3,11 @@ import type { Mark, Station } from '../document/station.js';
 import type { Setup } from './setup.js';
 
 /** Sensor axes in the station frame (X right, Y up, Z level ahead at yaw 0). */
-export function sensorAxes({ camera, movements }: Station): Axes {
+export function sensorAxes({ camera, movements, held_off: held }: Station): Axes {
   const body = sensorBasis(camera.pitch_deg, camera.yaw_deg);
-  const rear = sensorBasis(movements.rear_tilt_deg ?? 0, movements.rear_swing_deg ?? 0);
+  // A body in the hand has no rear standard to lean.
+  const { rear_tilt_deg: tilt = 0, rear_swing_deg: swing = 0 } = held ? {} : movements;
+  const rear = sensorBasis(tilt, swing);
   return {
     right: outOf(body, rear.right),
     up: outOf(body, rear.up),

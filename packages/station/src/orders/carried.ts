@@ -1,4 +1,4 @@
-import { meantFNumber } from '@gangway/optics';
+import { meantFNumber, tiltSwingOf, turnedAxis, turnedTiltOf } from '@gangway/optics';
 import { parseStation } from '../document/parse.js';
 import { REAR_MOVEMENTS } from '../document/movements.js';
 import type { Focus, Station } from '../document/station.js';
@@ -80,9 +80,18 @@ export function carried(station: Station, units: Units = 'metric'): Station {
   return made;
 }
 
-/** A lens in the hand: the gap and both leans as they are printed. */
-const handOf = ({ held_off: hand }: Station): Partial<Station> =>
-  hand === undefined ? {} : { held_off: { ...hand, gap_mm: tenth(hand.gap_mm) } };
+/** A lens in the hand: the gap, and both turns of the body, as they are printed. */
+function handOf({ held_off: hand }: Station): Partial<Station> {
+  if (!hand) return {};
+  const lean = tiltSwingOf(turnedAxis({ leanDeg: hand.lean_deg, turnDeg: hand.turn_deg ?? 0 }));
+  const { leanDeg, turnDeg } = turnedTiltOf({
+    tiltDeg: tenth(lean.tiltDeg),
+    swingDeg: tenth(lean.swingDeg),
+  });
+  return {
+    held_off: { ...hand, gap_mm: tenth(hand.gap_mm), lean_deg: leanDeg, turn_deg: turnDeg },
+  };
+}
 
 function carriedAnew(planned: Station, units: Units): Station {
   const station = stationShot(planned);

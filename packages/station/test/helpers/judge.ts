@@ -203,13 +203,14 @@ function exposureFaults(
   planned: Station,
   traced: Traced,
   promisedTimes: number,
+  told: string,
   looked: Set<string>,
 ): string[] {
   const { exposure } = planned;
   // Leaned further the middle of the picture is not what one f-number says of it.
   const steep = traced.axis[2] < Math.cos(12 * RAD);
   if (!exposure?.meter || promisedTimes === 0 || steep) return [];
-  return timeFaults(camera, planned, exposure, traced, looked);
+  return timeFaults(camera, planned, exposure, traced, told, looked);
 }
 
 function timeFaults(
@@ -217,6 +218,7 @@ function timeFaults(
   planned: Station,
   exposure: NonNullable<Station['exposure']>,
   traced: Traced,
+  told: string,
   looked: Set<string>,
 ): string[] {
   const meter = exposure.meter!;
@@ -234,21 +236,38 @@ function timeFaults(
   const readN = meter.through_lens ? read * factor : read;
   const put = takenBy(camera, exposure);
   const wantedS = meterS * (acting(traced) / readN) ** 2 * isoOver(exposure) * 2 ** (put + more);
-  const step = exposure.brackets?.step_stops ?? 0;
-  const count = exposure.brackets?.frames ?? 1;
-  const wanted = Array.from(
+  looked.add('exposure');
+  return takenFaults(camera, exposure, wantedS, told);
+}
+
+/** Each exposure of a bracket as it was taken, against what the meter asked. */
+function takenFaults(
+  camera: Camera,
+  exposure: NonNullable<Station['exposure']>,
+  wantedS: number,
+  told: string,
+): string[] {
+  const { frames: count, step_stops: step } = exposure.brackets ?? { frames: 1, step_stops: 0 };
+  const all = Array.from(
     { length: count },
     (_, i) => wantedS * 2 ** ((i - (count - 1) / 2) * step),
-  ).filter((each) => reciprocal(each, exposure) !== null);
+  );
+  // Within a tenth of the end of a film’s table a hair of the stop decides whether there is a time.
+  const end = exposure.reciprocity?.table?.at(-1)?.metered_s;
+  if (end !== undefined && all.some((each) => Math.abs(Math.log2(each / end)) < 0.2)) return [];
+  const wanted = all.filter((each) => reciprocal(each, exposure) !== null);
   const given = camera.times.length > 1 ? camera.times.slice(1) : camera.times;
-  // A dial of full steps comes no nearer than half of one, and says so.
-  const near = exposure.shutter?.steps === 'full' ? 0.56 : THIRD;
-  looked.add('exposure');
-  if (given.length !== wanted.length)
+  if (given.length !== wanted.length) {
     return [`${given.length} exposures where ${wanted.length} were asked`];
+  }
+  // A dial of full steps comes no nearer than half of one; what it is off by is said.
+  const near = exposure.shutter?.steps === 'full' ? 0.56 : THIRD;
+  const said = Number(/([\d.]+) stops? (?:over|under)/.exec(told)?.[1] ?? 0);
   return wanted.flatMap((each, i) => {
     const off = Math.log2(onFilm(given[i]!, exposure) / each);
-    return Math.abs(off) > near + 1e-6 ? [`exposure ${i}: ${off.toFixed(2)} stops off`] : [];
+    return Math.abs(off) > Math.max(near, said + 0.06) + 1e-6
+      ? [`exposure ${i}: ${off.toFixed(2)} stops off`]
+      : [];
   });
 }
 
@@ -331,6 +350,10 @@ function syncFaults(
   return off > 0.51 ? ['the shutter is not at its flash time'] : [];
 }
 
+/** With nothing in front any way is straight ahead. */
+const hasScene = ({ facade, site, marks }: Station): boolean =>
+  facade !== undefined || site !== undefined || (marks ?? []).length > 0;
+
 export interface Trial {
   readonly units?: Units;
   /** An order that the hand never hears. */
@@ -347,9 +370,7 @@ export function tried(
 ): Judged {
   const { station, orders, exposure } = ordersOf(planned, units);
   const camera = new Camera(planned, off);
-  const { facade, site, marks } = planned;
-  // With nothing in front any way is straight ahead.
-  if (!facade && !site && !marks?.length) camera.yaw = 0;
+  if (!hasScene(planned)) camera.yaw = 0;
   const looked = new Set<string>();
   const told = orders.filter(({ id }) => id !== without).map((order) => heard(order, planned));
   // Nothing a tape reaches: the camera stands where it was put.
@@ -364,10 +385,11 @@ export function tried(
     exposure && !exposure.flash ? exposure.brackets_s.filter((s) => s !== null).length : 0;
   // A focus that no ring gives is said to be none.
   const reached = worstMissed(planned)[0] === 0;
+  const timeTold = orders.find(({ id }) => id === 'time')?.detail ?? '';
   const exposed = (traced: Traced): string[] =>
     reached && exposure?.problems.every(({ severity }) => severity !== 'stop')
       ? [
-          ...exposureFaults(camera, planned, traced, promisedTimes, looked),
+          ...exposureFaults(camera, planned, traced, promisedTimes, timeTold, looked),
           ...flashFaults(camera, planned, traced, exposure!, looked),
         ]
       : [];
@@ -426,7 +448,7 @@ export function tried(
       faults.push(...wheelFaults(camera, station, laid.rotationDeg, unsaid && i === 0, looked));
       return;
     }
-    if (unsaid)
+    if (unsaid && reached)
       faults.push(
         ...frameFaults(
           `frame ${i + 1}`,
