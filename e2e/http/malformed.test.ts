@@ -161,11 +161,21 @@ test('a third large file of one machine is told to wait', async () => {
   const job = (): string => `/api/job-files?job=${crypto.randomUUID()}`;
   const head = (path: string): string =>
     `POST ${path} HTTP/1.1\r\nHost: ${url.host}\r\nContent-Type: application/json\r\nContent-Length: 2000000\r\n\r\n{`;
-  const slow = [1, 2].map(() => {
+  let holding = true;
+  const slow = new Set<ReturnType<typeof connect>>();
+  /** Held open; one that came while the third was being answered is told to wait, and comes again. */
+  const hold = (): void => {
     const socket = connect(Number(url.port), url.hostname, () => socket.write(head(job())));
+    slow.add(socket);
     socket.on('error', () => {});
-    return socket;
-  });
+    socket.on('data', () => socket.destroy());
+    socket.on('close', () => {
+      slow.delete(socket);
+      if (holding) hold();
+    });
+  };
+  hold();
+  hold();
   const third = () =>
     fetch(stack.address + job(), {
       method: 'POST',
@@ -176,6 +186,7 @@ test('a third large file of one machine is told to wait', async () => {
   while (answer.status !== 429) answer = await third();
   expect(((await answer.json()) as { detail: string }).detail).toContain('when they are done');
   expect(answer.headers.get('retry-after')).toBe('5');
+  holding = false;
   for (const socket of slow) socket.destroy();
   while ((await third()).status === 429);
 });
