@@ -219,7 +219,10 @@ test('listening beyond loopback it says so at start and on the page, and works w
   const run = start(PROFILE, PORT, { HOST: '0.0.0.0', ALLOWED_HOSTS: 'studio.test' });
   const address = await addressOf(run);
   expect(address).toBe(`http://127.0.0.1:${PORT}`);
-  expect(run.said()).toContain('Whoever reaches it there may read and change everything.');
+  // It is said after the address, a moment later.
+  await expect
+    .poll(() => run.said())
+    .toContain('Whoever reaches it there may read and change everything.');
   const browser = await playwright.chromium.launch({
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
     args: [...BROWSER_ARGS, '--host-resolver-rules=MAP studio.test 127.0.0.1'],
