@@ -143,7 +143,7 @@ describe('focus, stop and exposure', () => {
 
   it('a lens that is wide open is not stopped down', () => {
     const { f_min, f_max } = station({}).lens;
-    expect(saidIn('stop', { aperture: f_min })[0]).toMatch(/^Leave it wide open/);
+    expect(saidIn('stop', { aperture: f_min })[0]).toMatch(/^Open the iris fully/);
     expect(saidIn('stop', { aperture: f_max })[0]).toMatch(/^Stop down to/);
   });
 

@@ -18,7 +18,6 @@ import {
   refusedName,
   stateOf,
   turningOf,
-  turningWords,
   variantsOf,
   withCounterMove,
   withNewVariant,
@@ -29,11 +28,16 @@ import {
   type KitItemOf,
   type Station,
   type Stored,
+  movesOf,
+  orderLines,
 } from '../src/index.js';
 import { setupOf } from '../src/optical/setup.js';
 import { KIT } from './helpers/gear.js';
 import { base, parsed, stations } from './helpers/rigs.js';
 import { runs } from '../../../scripts/lib/runs.mjs';
+
+/** What is moved, as it is ordered. */
+const told = (of: Station): string => orderLines(movesOf(of)).join(' ');
 
 const moved = (movements: Partial<Station['movements']>, more: Partial<Station> = {}): Station =>
   parsed({ ...base(), ...more, movements: { ...base().movements, ...movements } });
@@ -87,7 +91,7 @@ describe('a lens that turns', () => {
     expect(turningOf(station)).toMatchObject({ reached: true, tiltDeg: 0 });
     expect(turningOf(station)!.angleDeg).toBeCloseTo(45, 9);
     expect(turningOf(station)!.shiftMm).toBeCloseTo(Math.hypot(6, 6), 9);
-    expect(turningWords(station)).toBe(
+    expect(told(station)).toBe(
       'Turn the lens to 45°, clockwise as seen from behind, and there shift it 8.5 mm up and to the right.',
     );
   });
@@ -95,12 +99,12 @@ describe('a lens that turns', () => {
   it('knows its stops, either way round, and what none of them gives', () => {
     const down = turning({ rise_mm: -6, shift_mm: 0 }, [0, 30, 60, 90]);
     expect(turningOf(down)).toMatchObject({ angleDeg: 0, shiftMm: -6, reached: true });
-    expect(turningWords(down)).toBe(
+    expect(told(down)).toBe(
       'Turn the lens to its 0° stop, clockwise as seen from behind, and there shift it 6.0 mm down.',
     );
     const between = turning({ rise_mm: 6, shift_mm: 3 }, [0, 30, 60]);
     expect(turningOf(between)!.reached).toBe(false);
-    expect(turningWords(between)).toMatch(
+    expect(told(between)).toMatch(
       /No stop gives all that is set: 30° comes nearest, 0\.4 mm off\.$/,
     );
     const on = ontoStop(between);
@@ -119,14 +123,14 @@ describe('a lens that turns', () => {
       },
     );
     expect(turningOf(back)).toMatchObject({ angleDeg: 180, reached: true });
-    expect(turningWords(back)).toBe(
+    expect(told(back)).toBe(
       'Turn the lens to its 180° stop, clockwise as seen from behind, and there lean it 5.0° back.',
     );
   });
 
-  it('nothing is said of a lens that does not turn', () => {
+  it('a lens that does not turn is only moved', () => {
     expect(turningOf(moved({ rise_mm: 6 }))).toBeNull();
-    expect(turningWords(moved({ rise_mm: 6 }))).toBe('');
+    expect(told(moved({ rise_mm: 6 }))).toBe('Raise the lens 6.0 mm.');
   });
 });
 

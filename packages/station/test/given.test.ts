@@ -7,7 +7,8 @@ import {
   evaluate,
   FORMATS,
   limitsTable,
-  movesSaid,
+  movesOf,
+  orderLines,
   newStation,
   rigStation,
   rigVerdict,
@@ -220,13 +221,19 @@ describe('front and back', () => {
       movement_limits: { moves: 'rear' },
       movements: { rise_mm: 6, shift_mm: -2, tilt_deg: 0, swing_deg: 0 },
     });
-    expect(movesSaid(back)).toEqual(['Lower the back 6.0 mm.', 'Shift the back 2.0 mm right.']);
+    expect(orderLines(movesOf(back))).toEqual([
+      'Lower the back 6.0 mm.',
+      'Shift the back right 2.0 mm.',
+    ]);
     const both = parsed({
       ...base(),
       chain: [{ kind: 'view_camera', bellows_min_mm: 20, bellows_max_mm: 200 }],
       movement_limits: { moves: 'front', rear_rise_mm: [-20, 20] },
       movements: { rise_mm: 6, shift_mm: 0, tilt_deg: 0, swing_deg: 0, rear_rise_mm: -3 },
     });
-    expect(movesSaid(both)).toEqual(['Raise the front standard 6.0 mm.', 'Raise the back 3.0 mm.']);
+    expect(orderLines(movesOf(both))).toEqual([
+      'Raise the front standard 6.0 mm.',
+      'Raise the back 3.0 mm.',
+    ]);
   });
 });

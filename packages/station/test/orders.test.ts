@@ -163,20 +163,37 @@ describe('the shutter, by kind of camera', () => {
 
   it('sheet film: close, cock, slide out, release, slide in', () => {
     const exposure = { meter, shutter: { kind: 'leaf' as const }, film: { name: 'Sheet film' } };
-    expect(acts({ chain: [bellows], exposure })).toEqual([
+    const sheet = { width_mm: 120, height_mm: 95 } as never;
+    expect(acts({ chain: [bellows], back: sheet, exposure })).toEqual([
       'Close the shutter',
       'Cock it',
       'Put in the holder and draw the slide out',
       'Release',
       'Slide in, its exposed side out',
     ]);
+    // A roll holder stays on, and a body that cocks its lens by itself needs none of it.
+    expect(acts({ chain: [bellows], exposure })).toEqual([
+      'Close the shutter',
+      'Cock it',
+      'Slide out',
+      'Release',
+      'Slide in, then wind on',
+    ]);
+    expect(acts({ exposure })).toEqual([]);
   });
 
-  it('a mirror goes up first, and with several exposures it is told once for all', () => {
+  it('a mirror goes up first; of several exposures each is ticked', () => {
     const back = { mirror: true } as never;
     const exposure = { meter, shutter: { kind: 'focal_plane' as const } };
     expect(acts({ back, exposure })).toEqual(['Mirror up, and wait until it is still', 'Release']);
-    expect(acts({ back, exposure: { ...exposure, brackets: { frames: 3, step_stops: 2 } } })).toEqual(['For every exposure, in this order']); // prettier-ignore
+    const bracketed = made({
+      back,
+      exposure: { ...exposure, brackets: { frames: 3, step_stops: 2 } },
+    } as never);
+    const each = cardOf(bracketed).steps.filter(({ id }) => id.startsWith('release'));
+    expect(each.map(({ says }) => says)).toEqual([1, 2, 3].map((n) => `Exposure ${n} of 3`));
+    expect(new Set(each.map(({ figure }) => figure)).size).toBe(3);
+    expect(each[0]!.detail).toBe('Mirror up, and wait until it is still. Release.');
   });
 });
 

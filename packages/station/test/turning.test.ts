@@ -12,12 +12,16 @@ import {
   solvedFor,
   solveStation,
   type Station,
-  turningWords,
+  movesOf,
+  orderLines,
 } from '../src/index.js';
 import { base, parsed } from './helpers/rigs.js';
 import { everything, within } from './helpers/worlds.js';
 import { mark, table } from './helpers/table.js';
 import { runs } from '../../../scripts/lib/runs.mjs';
+
+/** What is moved, as it is ordered. */
+const told = (of: Station): string => orderLines(movesOf(of)).join(' ');
 
 type Turning = NonNullable<Report['turning']>;
 type Vec = [number, number, number];
@@ -76,7 +80,7 @@ describe('a lens or adapter that turns', () => {
       tilt_deg: 4,
       reached: true,
     });
-    expect(turningWords(station)).toBe(
+    expect(told(station)).toBe(
       'Turn the lens to its 180° stop, clockwise as seen from behind, and there shift it 8.0 mm up and lean it 4.0° back.',
     );
   });
@@ -88,7 +92,7 @@ describe('a lens or adapter that turns', () => {
     expect(rig.problems.map(({ code }) => code)).toContain('axes_locked');
     const had = carriedOut(station.movement_limits, turning!);
     expect(turning!.off_mm).toBeCloseTo(Math.hypot(had.rise_mm - 8, had.shift_mm), 9);
-    expect(turningWords(station)).toMatch(/No stop gives all that is set: \d+° comes nearest, /);
+    expect(told(station)).toMatch(/No stop gives all that is set: \d+° comes nearest, /);
     expect(evaluate(ontoStop(station)).turning!.reached).toBe(true);
   });
 
@@ -119,7 +123,7 @@ describe('a lens or adapter that turns', () => {
       ...inLine({ rise_mm: 8 }),
       movement_limits: { ...movement_limits, moves: 'rear' },
     });
-    expect(turningWords(station)).toBe(
+    expect(told(station)).toBe(
       'Turn the back to its 0° stop, clockwise as seen from behind, and there shift it 8.0 mm down.',
     );
   });
@@ -130,8 +134,8 @@ describe('a lens or adapter that turns', () => {
       movement_limits: { ...inLine({}).movement_limits, shift_tilt: 'free' },
     };
     expect(evaluate(station).turning).toMatchObject({ angle_deg: 0, tilt_angle_deg: 270 });
-    expect(turningWords(station)).toBe(
-      'Turn the lens’s shift to its 0° stop, clockwise as seen from behind, and there shift it 8.0 mm up. Turn its tilt to its 270° stop, clockwise as seen from behind, and there lean it 4.0° to the right.',
+    expect(told(station)).toBe(
+      'Turn the lens’s shift to its 0° stop, clockwise as seen from behind, and there shift it 8.0 mm up, then turn the lens’s tilt to its 270° stop and there lean it 4.0° to the right.',
     );
   });
 

@@ -30,7 +30,7 @@ import { RowMenu, type MenuItem } from '../ui/row-menu.js';
 import { STANDING_TEXT } from '../ui/standing.js';
 import { useRested } from '../ui/use-paced.js';
 import { useTries } from '../records/use-tries.js';
-import { useWaiting } from '../store/left-behind.js';
+import { WaitingLine } from '../pages/waiting-line.js';
 import { documentItems } from '../pages/document-items.js';
 import { useArchiving, useTold } from '../pages/list-page.js';
 import { Grip, ROW_PX, usePlacing } from './placing.js';
@@ -125,21 +125,10 @@ function Row({ index, ...which }: Which & { index: number }) {
       <Line name={name} of={stored.document}>
         <StationLine stored={stored} number={index + 1} />
       </Line>
-      <WaitingLine id={stored.id} />
+      <WaitingLine kind="station" id={stored.id} />
       {!stored.archived && <StatusChoice stored={stored} name={name} />}
       <StationMenu stored={stored} name={name} />
     </>
-  );
-}
-
-/** Edits of it that the server does not have yet. */
-function WaitingLine({ id }: { id: string }) {
-  const waiting = useWaiting('station', id);
-  if (!waiting) return null;
-  return (
-    <span role="status" className="shrink-0 pr-2 text-[13px] text-costs">
-      {waiting === 'waits' ? 'Edits wait to be sent' : 'Changed elsewhere, too: open it'}
-    </span>
   );
 }
 

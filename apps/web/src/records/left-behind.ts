@@ -135,5 +135,5 @@ export function makeLeftBehind<T>(around: LeftSurroundings<T>) {
     }
   }
 
-  return { send, tryNow: () => wake?.() };
+  return { send };
 }

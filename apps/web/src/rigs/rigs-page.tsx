@@ -22,6 +22,7 @@ import { BrokenLine } from '../ui/boundary.js';
 import { Button } from '../ui/button.js';
 import { useNotice } from '../ui/notices.js';
 import { ListRow } from '../pages/list-row.js';
+import { WaitingLine } from '../pages/waiting-line.js';
 import { STANDING_TEXT } from '../ui/standing.js';
 import { partsOf } from './rig-rows.js';
 import { newId } from '../browser/new-id.js';
@@ -125,6 +126,7 @@ export function RigsPage() {
             }
           >
             <RigLine stored={stored} />
+            <WaitingLine kind="rig" id={stored.id} />
           </ListRow>
         ))}
       </ul>

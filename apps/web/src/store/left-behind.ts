@@ -64,6 +64,3 @@ const hear = (listener: () => void): (() => void) => {
 /** How the edits of a document stand that are not sent yet; undefined where none are. */
 export const useWaiting = (kind: Kind, id: string): Waiting | undefined =>
   useSyncExternalStore(hear, () => told[kind].get(id));
-
-export const useWaitingIds = (kind: Kind): ReadonlyMap<string, Waiting> =>
-  useSyncExternalStore(hear, () => told[kind]);

@@ -1,6 +1,7 @@
-import { levelShows } from '@gangway/station';
+import { orderLines, ordersIn, ordersOf } from '@gangway/station';
 import { Section, useStation } from '../fields/fields.js';
 import { Rows, type Row } from '../fields/rows.js';
+import { useAppSelector } from '../store/store.js';
 
 const CAMERA: readonly Row[] = [
   { at: '/camera/height_m', label: 'Height of the sensor', as: 'metre' },
@@ -23,11 +24,19 @@ const CAMERA: readonly Row[] = [
 ];
 
 export function CameraFields() {
-  const shows = levelShows(useStation().camera);
+  const station = useStation();
+  const units = useAppSelector((state) => state.preferences.units);
+  const { level_offset_deg: up = 0, level_offset_roll_deg: right = 0 } = station.camera;
+  const lines =
+    up === 0 && right === 0 ? [] : orderLines(ordersIn(ordersOf(station, units), 'level'));
   return (
     <Section title="Camera">
       <Rows rows={CAMERA} />
-      {shows !== null && <p className="text-[13px] text-quiet">{shows}</p>}
+      {lines.map((line) => (
+        <p key={line} className="text-[13px] text-quiet">
+          {line}
+        </p>
+      ))}
     </Section>
   );
 }

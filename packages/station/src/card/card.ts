@@ -1,4 +1,4 @@
-import { readings } from '../report/readings.js';
+import { readingOf, readings } from '../report/readings.js';
 import { reportMosaic } from '../mosaic/report.js';
 import { assumedFor, assumptionsOf, type Assumption } from '../report/assumed.js';
 import { measuredFor, measurementsOf, type Measurement } from '../report/measured.js';
@@ -61,6 +61,8 @@ export function cardOf(planned: Station, units: Units = 'metric'): Card {
   const { station, exposure } = orders;
   const report: Looked = {
     ...readings(station),
+    // What the rig cannot do is asked of the plan: what is printed stays within its reach.
+    rig: readingOf(planned).rig,
     ...(station.mosaic ? { mosaic: reportMosaic(station, station.mosaic) } : {}),
   };
   const told: Told = { station, report, exposure, planned, units };
@@ -71,7 +73,7 @@ export function cardOf(planned: Station, units: Units = 'metric'): Card {
     name: planned.name,
     steps,
     care: careOf(planned),
-    unsettled: unsettled(station, exposure ? { ...report, exposure } : report, planned),
+    unsettled: unsettled(station, exposure ? { ...report, exposure } : report),
     assumed: assumedFor(all, rests),
     measured: measuredFor(measurementsOf(planned), rests),
     station,

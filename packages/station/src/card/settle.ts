@@ -1,7 +1,5 @@
 import { circleVerdict, focusVerdict } from '../report/verdicts.js';
 import type { Readings, Report } from '../report/report.js';
-import { worstMissed } from '../orders/missed.js';
-import { mm } from '../words/format.js';
 import type { Station } from '../document/station.js';
 
 /** What is read of a station for its card: nothing that has to be searched for. */
@@ -18,30 +16,12 @@ const split = (problems: readonly { severity: 'stop' | 'warn'; message: string }
   warnings: problems.filter(({ severity }) => severity === 'warn').map(({ message }) => message),
 });
 
-/** A focus that no ring and no draw of this rig gives, in one frame or in those of a mosaic. */
-function focusMissed(station: Station): string[] {
-  const [mmOff, at] = worstMissed(station);
-  if (mmOff === 0) return [];
-  const size = mm(Math.abs(mmOff), Math.abs(mmOff) < 1 ? 2 : 1);
-  const where = at === null ? 'The focus' : `At frame ${at + 1} the focus`;
-  return [
-    mmOff < 0
-      ? `${where} lies ${size} past infinity: the lens has nothing to go there with. Focus nearer, or lean less.`
-      : `${where} asks for ${size} more draw than this rig has. Focus further off, or add a tube.`,
-  ];
-}
-
-/**
- * The rig’s, the circle’s, the frames’ and the exposure’s, in the order of the steps.
- * @param station as it is carried out
- * @param planned as it was planned, where that is another
- */
-export function unsettled(station: Station, report: Looked, planned = station): Unsettled {
+/** The rig’s, the circle’s, the frames’ and the exposure’s, in the order of the steps. */
+export function unsettled(station: Station, report: Looked): Unsettled {
   const circle = station.held_off || station.mosaic ? null : circleVerdict(station, report);
   const focus = focusVerdict(station, report);
   const parts: Unsettled[] = [
     split(report.rig.problems),
-    { stops: focusMissed(planned), warnings: [] },
     {
       stops: circle?.standing === 'outside' ? [circle.sentence] : [],
       warnings: circle?.standing === 'costs' ? [circle.sentence] : [],

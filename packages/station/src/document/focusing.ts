@@ -80,6 +80,13 @@ export type FocusControl = 'ring' | 'bed' | 'rail';
 /** Backs as wide as this are those of view cameras, mm; common practice, no source. */
 const VIEW_CAMERA_BACK_MM = 90;
 
+/** Whether a back is so wide that it stands on a view camera. */
+export const isSheet = ({
+  width_mm,
+  height_mm,
+}: Pick<RigParts['back'], 'width_mm' | 'height_mm'>): boolean =>
+  Math.max(width_mm, height_mm) >= VIEW_CAMERA_BACK_MM;
+
 /**
  * What a rig is focused with. Nobody said: a lens on bellows by the bed, one before sheet film too,
  * any other by its ring (common practice, no source).
@@ -90,8 +97,9 @@ export function focusControl(rig: RigParts): { readonly by: FocusControl; readon
   if (chain.some(({ kind }) => kind === 'view_camera')) return { by: 'bed', told: true };
   if (hasNone(rig) || breaksWire(rig)) return { by: 'bed', told: true };
   if (lens.focus_by !== undefined) return { by: 'ring', told: true };
-  const sheet = Math.max(back.width_mm, back.height_mm) >= VIEW_CAMERA_BACK_MM;
-  return sheet && standsBare(rig) ? { by: 'bed', told: false } : { by: 'ring', told: false };
+  return isSheet(back) && standsBare(rig)
+    ? { by: 'bed', told: false }
+    : { by: 'ring', told: false };
 }
 
 /** The lens that is focused, as it focuses on this rig. */

@@ -3,6 +3,7 @@ import { newRig } from './rig-document.js';
 import { rigNameOf } from './rig-name.js';
 import { itemFrom } from './texts.js';
 import type { KitItemOf } from './schema.js';
+import { isSheet } from '../document/focusing.js';
 import { FORMATS, LARGEST_SENSOR_MM } from '../words/formats.js';
 
 /** A lens of one's own as it is first told: three figures from its data sheet, and what it stands before. */
@@ -41,14 +42,11 @@ const PATHS: Readonly<Record<string, OwnLensField>> = {
 export const OWN_FOCUS = { helicoid: 'by its own ring', bellows: 'on a bed', rail: 'on a rail' } as const; // prettier-ignore
 export type OwnFocus = keyof typeof OWN_FOCUS;
 
-/** Backs as wide as this are those of view cameras, mm. */
-const VIEW_CAMERA_BACK_MM = 90;
-
 /** How it is focused: as it was chosen, else as is usual before the format that was. */
 export function ownFocus({ focus, format }: Pick<OwnLensTexts, 'focus' | 'format'>): OwnFocus {
   if (focus in OWN_FOCUS) return focus as OwnFocus;
   const back = FORMATS.find(({ name }) => name === format);
-  return back && back.width_mm >= VIEW_CAMERA_BACK_MM ? 'bellows' : 'helicoid';
+  return back && isSheet(back) ? 'bellows' : 'helicoid';
 }
 
 export interface OwnRig {

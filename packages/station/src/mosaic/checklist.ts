@@ -1,6 +1,6 @@
 import type { Station } from '../document/station.js';
 import { shiftedFrontSaid } from './shifted-front.js';
-import type { Layout } from './layout.js';
+import { refocuses, type Layout } from './layout.js';
 import { fixed, fStop, mm } from '../words/format.js';
 import { frameThroatStops } from './light.js';
 import { lensStays } from './parallax.js';
@@ -12,7 +12,9 @@ export function manualList(station: Station): string[] {
   const adapted = lens.iris === 'mechanical' || chain.some(({ kind }) => kind === 'adapter');
   return [
     `Meter with everything at zero, then fix time, ${fStop(station.aperture)} and ISO by hand; a shifted meter reads wrong.`,
-    'Fix the white balance; focus once, then switch autofocus off.',
+    refocuses(station)
+      ? 'Fix the white balance; autofocus off: the focus is set anew with each frame.'
+      : 'Fix the white balance; focus once, then switch autofocus off.',
     'Stabiliser off, on lens and body.',
     ...(adapted
       ? ['Set the iris by its own ring and leave it; tape a lever that springs back.']

@@ -1,4 +1,5 @@
 import {
+  bedReading,
   radians,
   toPicture,
   toSet,
@@ -258,3 +259,20 @@ export function atLaidFrame(station: Station, layout: Layout, index: number): St
     movements: { ...single.movements, [rise]: set.riseMm + 0, [shift]: set.shiftMm + 0 },
   };
 }
+
+/**
+ * The setup at one frame: the image distance is held, so that all frames are windows on one image,
+ * and what focuses goes along where the back leans.
+ */
+export function setupAtFrame(station: Station, layout: Layout, index: number): Setup {
+  const s = setupOf(atLaidFrame(station, layout, index));
+  const { imageDistanceMm } = layout.s;
+  return { ...s, imageDistanceMm, bedMm: bedReading(s.stance, imageDistanceMm) };
+}
+
+/** Whether a back that leans comes nearer to the lens, or further off, as the frames go across. */
+export const refocuses = ({ movements, mosaic, held_off: held }: Station): boolean =>
+  mosaic !== undefined &&
+  mosaic.moves !== 'camera' &&
+  held === undefined &&
+  ((movements.rear_tilt_deg ?? 0) !== 0 || (movements.rear_swing_deg ?? 0) !== 0);

@@ -7,7 +7,8 @@ import { standardSaid } from '../words/hands.js';
 import { findable, withinCarrier } from './carrier.js';
 import type { Depths } from './depths.js';
 import { joinedOf, type Joined } from './joined.js';
-import { overlapOf, tooManyFrames, type Layout } from './layout.js';
+import { overlapOf, refocuses, setupAtFrame, tooManyFrames, type Layout } from './layout.js';
+import { missedMm } from '../optical/missed.js';
 import { cornersPast } from './light.js';
 import { FLAT_ENDS_DEG, type MosaicPicture } from './picture.js';
 import { leanLost } from './series.js';
@@ -65,6 +66,15 @@ const outOfReach: Look = ({ station, layout }) => {
 const leanTurnedAway: Look = ({ station, layout }) => {
   const frames = leanLost(station, layout);
   return frames.length > 0 ? stop('lean_lost', { frames, part: turningPart(station) }) : [];
+};
+
+const focusLost: Look = ({ station, layout }) => {
+  if (!refocuses(station)) return [];
+  const missed = layout.frames.map((_, i) => missedMm(setupAtFrame(station, layout, i)));
+  const frames = which(layout, (i) => missed[i] !== 0);
+  if (frames.length === 0) return [];
+  const most = missed.reduce((a, b) => (Math.abs(b) > Math.abs(a) ? b : a));
+  return stop('focus_lost', { frames, byMm: most });
 };
 
 const apart: Look = ({ joined: { gap } }) => (gap ? stop('apart', gap) : []);
@@ -155,6 +165,7 @@ const LOOKS: readonly Look[] = [
   standing,
   noFrames,
   leanTurnedAway,
+  focusLost,
   outOfReach,
   wholeTurn,
   apart,

@@ -1,4 +1,3 @@
-import { mostOf } from '@gangway/optics';
 import type { Station } from '../document/station.js';
 import { mechanicsOf, turningAt, turningOf, type Turning } from '../optical/turning.js';
 import { atLaidFrame, type Layout } from './layout.js';
@@ -28,15 +27,30 @@ export function seriesTurn(station: Station, layout: Layout): Turning | null {
         : own.flatMap(({ angleDeg }) => [angleDeg, (angleDeg + 180) % 360]),
     ),
   ].slice(0, MOST_ANGLES);
-  const found = angles
-    .map((deg) => all.map((each) => turningAt(each, deg, tiltDeg)))
-    .filter((turned) => turned.every(({ reached }) => reached))
-    // Forwards before back.
-    .sort((a, b) => Number(a[0]!.tiltDeg < 0) - Number(b[0]!.tiltDeg < 0))[0];
-  if (!found) return null;
-  const most = mostOf(found.map(({ shiftMm }) => Math.abs(shiftMm)));
-  return found.find(({ shiftMm }) => Math.abs(shiftMm) >= most)!;
+  // Forwards before back, each angle only for as long as it serves.
+  let back: Turning[] | null = null;
+  for (const deg of angles) {
+    const turned = turnedAll(all, deg, tiltDeg);
+    if (!turned) continue;
+    if (turned[0]!.tiltDeg >= 0) return furthest(turned);
+    back ??= turned;
+  }
+  return back && furthest(back);
 }
+
+/** Every frame at one angle; null where it does not serve them all. */
+function turnedAll(all: readonly Station[], deg: number, tiltDeg: number | null): Turning[] | null {
+  const turned: Turning[] = [];
+  for (const each of all) {
+    const there = turningAt(each, deg, tiltDeg);
+    if (!there.reached) return null;
+    turned.push(there);
+  }
+  return turned;
+}
+
+const furthest = (turned: readonly Turning[]): Turning =>
+  turned.reduce((a, b) => (Math.abs(b.shiftMm) > Math.abs(a.shiftMm) ? b : a));
 
 /** Less lean than this is none, degrees. */
 const LEAN_SEEN = 0.05;

@@ -221,9 +221,6 @@ export function ontoStop(station: Station): Station {
 export const asSettable = (after: Station, before: Station): boolean =>
   (turningOf(after)?.reached ?? true) || !(turningOf(before)?.reached ?? true);
 
-/** Less of a movement than this nobody sets. */
-const SEEN = 0.05;
-
 const compass = (deg: number, names: readonly [string, string, string, string]): string => {
   const at = Math.round(round360(deg) / 45) % 8;
   const first = names[at >> 1]!;
@@ -244,9 +241,6 @@ export const turningPart = (station: Station): 'the back' | 'the lens' | 'the ad
       ? 'the lens'
       : 'the adapter';
 
-const stopWords = (deg: number, stops: readonly number[]): string =>
-  stops.length > 0 ? `its ${trimmed(deg, 1)}° stop` : `${trimmed(deg, 1)}°`;
-
 /** Which way a shift along its angle goes, as the hand goes: the picture looks higher as the back goes down. */
 export const shiftWaySaid = (station: Station, { angleDeg, shiftMm }: Turning): string =>
   compass(angleDeg + (shiftMm < 0 !== (standardOf(station) === 'back') ? 180 : 0), SHIFTED);
@@ -258,35 +252,6 @@ export function leanWaySaid(
 ): string {
   const at = tiltAngleDeg ?? angleDeg + (mechanicsOf(station)?.apartDeg ?? 0);
   return compass(at + (tiltDeg < 0 ? 180 : 0), LEANED);
-}
-
-/** What to do with what turns, as one instruction; empty where nothing is moved. */
-export function turningWords(station: Station, turning = turningOf(station)): string {
-  const made = mechanicsOf(station);
-  if (!turning || !made) return '';
-  const { angleDeg: angle, shiftMm: shift, tiltDeg: tilt } = turning;
-  const moves = Math.abs(shift) >= SEEN;
-  const leans = Math.abs(tilt) >= SEEN;
-  const [shiftWay, leanWay] = [shiftWaySaid(station, turning), leanWaySaid(station, turning)];
-  const shiftWords = moves ? `shift it ${mm(Math.abs(shift))} ${shiftWay}` : '';
-  const leanWords = leans ? `lean it ${degrees(Math.abs(tilt))} ${leanWay}` : '';
-  const part = turningPart(station);
-  const seen = ', clockwise as seen from behind,';
-  const apart = turning.tiltAngleDeg !== null;
-  const told = !apart
-    ? moves || leans
-      ? `Turn ${part} to ${stopWords(angle, made.stops)}${seen} and there ${[shiftWords, leanWords].filter(Boolean).join(' and ')}.`
-      : ''
-    : [
-        moves &&
-          `Turn its shift to ${stopWords(angle, made.stops)}${seen} and there ${shiftWords}.`,
-        leans &&
-          `Turn its tilt to ${stopWords(turning.tiltAngleDeg, made.stops)}${seen} and there ${leanWords}.`,
-      ]
-        .filter(Boolean)
-        .join(' ')
-        .replace(/^Turn its/, `Turn ${part}’s`);
-  return [told, missedWords(turning, made)].filter(Boolean).join(' ');
 }
 
 /** What no angle gives; empty where all is had. */

@@ -1,14 +1,14 @@
 import { meantFNumber, tiltSwingOf, turnedAxis, turnedTiltOf } from '@gangway/optics';
 import { parseStation } from '../document/parse.js';
 import { REAR_MOVEMENTS } from '../document/movements.js';
-import type { Focus, Station } from '../document/station.js';
+import type { Station } from '../document/station.js';
 import { stationShot } from '../optical/held.js';
 import { setupOf } from '../optical/setup.js';
 import { movementsAt, turningOf } from '../optical/turning.js';
 import { distance, fStop, type Units } from '../words/format.js';
 import { rounded } from '../words/rounded.js';
 import { parseDistanceM } from '../words/figures.js';
-import { focusAtReadings, printedReading, readingsOf } from './focusing.js';
+import { focusAtReadings, printedReading, readingsOf, type FocusReading } from './focusing.js';
 
 /**
  * What a hand sets when it does what it is told: every figure as it is printed. Orders are written
@@ -55,30 +55,30 @@ function movementsOf(station: Station): Station['movements'] {
 /** Outward steps that are tried where the printed figure lies a hair too near to be focused. */
 const NUDGES = 12;
 
-/**
- * The focus as it is read and printed. What is read is the plan’s: the lens leaned as it was
- * reckoned, for a tenth of a degree of rounding is no reason to set the ring elsewhere.
- * @param nudge so many steps further out
- */
-function focusOf(planned: Station, set: Station, units: Units, nudge: number): Focus {
-  const s = setupOf(planned);
-  const readings = readingsOf(s).map((each) => printedReading(each, units, nudge));
-  return focusAtReadings(s, readings, set);
+interface CarriedOut {
+  readonly station: Station;
+  /** What focuses, as it reads and is printed; empty for a lens in the hand. */
+  readonly readings: readonly FocusReading[];
 }
 
-const known = new WeakMap<Station, Partial<Record<Units, Station>>>();
+const known = new WeakMap<Station, Partial<Record<Units, CarriedOut>>>();
 
-/**
- * A station as it is carried out; figures that do not allow it stay as they are. Worked out once for
- * a station: its orders, its text and its tag all begin with it.
- */
-export function carried(station: Station, units: Units = 'metric'): Station {
+/** Worked out once for a station: its orders, its text and its tag all begin with it. */
+function carriedOut(station: Station, units: Units): CarriedOut {
   const before = known.get(station)?.[units];
   if (before) return before;
   const made = carriedAnew(station, units);
   known.set(station, { ...known.get(station), [units]: made });
   return made;
 }
+
+/** A station as it is carried out; figures that do not allow it stay as they are. */
+export const carried = (station: Station, units: Units = 'metric'): Station =>
+  carriedOut(station, units).station;
+
+/** What ring, bed and adapters read where it is carried out, as it is printed. */
+export const carriedReadings = (station: Station, units: Units): readonly FocusReading[] =>
+  carriedOut(station, units).readings;
 
 /** A lens in the hand: the gap, and both turns of the body, as they are printed. */
 function handOf({ held_off: hand }: Station): Partial<Station> {
@@ -93,7 +93,7 @@ function handOf({ held_off: hand }: Station): Partial<Station> {
   };
 }
 
-function carriedAnew(planned: Station, units: Units): Station {
+function carriedAnew(planned: Station, units: Units): CarriedOut {
   const station = stationShot(planned);
   const { camera } = station;
   const set: Station = {
@@ -109,10 +109,18 @@ function carriedAnew(planned: Station, units: Units): Station {
       yaw_deg: tenth(camera.yaw_deg),
     },
   };
-  if (station.held_off) return set;
-  for (let nudge = 0; nudge <= NUDGES; nudge++) {
-    const there = { ...set, focus: focusOf(station, set, units, nudge) };
-    if (nudge === NUDGES || parseStation(there).ok) return there;
+  if (station.held_off) return { station: set, readings: [] };
+  // What is read is the plan’s: the lens leaned as it was reckoned, for a tenth of a degree of
+  // rounding is no reason to set the ring elsewhere.
+  const s = setupOf(station);
+  const plan = readingsOf(s);
+  const nudged = (by: number): CarriedOut => {
+    const readings = plan.map((each) => printedReading(each, units, by));
+    return { station: { ...set, focus: focusAtReadings(s, readings, set) }, readings };
+  };
+  for (let by = 0; by < NUDGES; by++) {
+    const there = nudged(by);
+    if (parseStation(there.station).ok) return there;
   }
-  return set;
+  return nudged(NUDGES);
 }

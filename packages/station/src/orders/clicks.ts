@@ -2,6 +2,7 @@ import { engravedStops, STEPS_PER_STOP } from '@gangway/optics';
 import type { Movement } from '../document/movements.js';
 import type { Station } from '../document/station.js';
 import { USUAL_STEPS } from '../exposure/worked.js';
+import { stopsOnScale } from '../optical/dots.js';
 import { rounded } from '../words/rounded.js';
 import type { Control } from './order.js';
 
@@ -41,13 +42,23 @@ function shutterClicked({ exposure }: Station, now: number, by: number): number 
   return next < fastest_s / 1.01 || next > slowest_s * 1.01 ? null : next;
 }
 
+const isLinear = (movement: string): movement is 'rise' | 'shift' =>
+  movement === 'rise' || movement === 'shift';
+
+/** The next dot of a back that stops nowhere else. */
+const dotFrom = (dots: readonly number[], now: number, by: number): number | null =>
+  (by > 0 ? dots.find((mm) => mm > now + 1e-3) : dots.findLast((mm) => mm < now - 1e-3)) ?? null;
+
 const standardClicked: Click<Extract<Control, { kind: 'standard' }>> = (
-  { movement_limits: limits },
+  station,
   { standard, movement },
   now,
   by,
 ) => {
-  const linear = movement === 'rise' || movement === 'shift';
+  const { movement_limits: limits } = station;
+  const dots = standard === 'back' && isLinear(movement) ? stopsOnScale(station, movement) : [];
+  if (dots.length > 0) return dotFrom(dots, now, by);
+  const linear = isLinear(movement);
   const click = (linear ? limits.detent_mm : limits.detent_deg) || (linear ? FINE_MM : FINE_DEG);
   const second = standard === 'back' && (limits.moves !== 'rear' || !linear);
   const range = limits[`${second ? 'rear_' : ''}${movement}_${linear ? 'mm' : 'deg'}` as Movement];

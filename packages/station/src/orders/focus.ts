@@ -4,11 +4,11 @@ import type { Station } from '../document/station.js';
 import { heldOrders } from './held.js';
 import { reportMarks, type MarkReport } from '../focus/marks.js';
 import { readingOf } from '../report/readings.js';
-import { asShot } from '../optical/held.js';
 import { setupOf } from '../optical/setup.js';
 import { fixed, fStop, mm, ratioSaid, ringDistance, trimmed, type Units } from '../words/format.js';
-import { printedReading, readingsOf, type FocusReading } from './focusing.js';
-import type { Order, Ordering, Setting } from './order.js';
+import { carriedReadings } from './carried.js';
+import type { FocusReading } from './focusing.js';
+import { SEEN, type Control, type Order, type Ordering, type Setting } from './order.js';
 
 /** What is focused and stopped down. */
 
@@ -33,58 +33,49 @@ export function crispestMark(
 export const markName = ({ marks = [] }: Station, index: number): string =>
   marks[index]!.label || `mark ${index + 1}`;
 
-/** A reading as a control that stands there. */
-export function focusSetting(reading: FocusReading, units: Units): Setting {
+/** Less of a draw than this is none, mm. */
+const DRAWN_SEEN = 0.05;
+
+/** What is taken hold of for a kind of reading. */
+const CONTROLS: Readonly<Record<FocusReading['kind'], Control>> = {
+  ring: { kind: 'ring', engraved: 'distance' },
+  ratio: { kind: 'ring', engraved: 'magnification' },
+  bed: { kind: 'bed', counts: 'own' },
+  extension: { kind: 'bed', counts: 'infinity' },
+  draw: { kind: 'draw' },
+};
+
+/** A reading as it is printed, and as a number of the control’s own. */
+function figureOf(reading: FocusReading, units: Units): Pick<Setting, 'to' | 'said' | 'way'> {
   switch (reading.kind) {
     case 'ring':
-      return {
-        control: { kind: 'ring', engraved: 'distance' },
-        to: reading.distanceM,
-        said: ringDistance(reading.distanceM, units),
-        way: '',
-      };
+      return { to: reading.distanceM, said: ringDistance(reading.distanceM, units), way: '' };
     case 'ratio':
-      return {
-        control: { kind: 'ring', engraved: 'magnification' },
-        to: reading.ratio,
-        said: `${String(reading.ratio)} ×`,
-        way: '',
-      };
+      return { to: reading.ratio, said: `${String(reading.ratio)} ×`, way: '' };
+    case 'extension': {
+      const { mm: out } = reading;
+      const way = Math.abs(out) < DRAWN_SEEN ? '' : out < 0 ? 'in' : 'out';
+      return { to: out, said: mm(Math.abs(out)), way };
+    }
     case 'bed':
-      return {
-        control: { kind: 'bed', counts: 'own' },
-        to: reading.mm,
-        said: mm(reading.mm),
-        way: '',
-      };
-    case 'extension':
-      return {
-        control: { kind: 'bed', counts: 'infinity' },
-        to: reading.mm,
-        said: mm(reading.mm),
-        way: '',
-      };
     case 'draw':
-      return { control: { kind: 'draw' }, to: reading.mm, said: mm(reading.mm), way: '' };
+      return { to: reading.mm, said: mm(reading.mm), way: '' };
   }
 }
 
-const SHORT: Readonly<Record<FocusReading['kind'], string>> = {
-  ring: 'ring at',
-  ratio: 'ring at',
-  bed: 'bed at',
-  extension: 'drawn out from infinity',
-  draw: 'adapter drawn out',
-};
+/** A reading as a control that stands there. */
+const focusSetting = (reading: FocusReading, units: Units): Setting => ({
+  control: CONTROLS[reading.kind],
+  ...figureOf(reading, units),
+});
 
 /** What the act is called, by what is taken hold of. */
-function saysOf(station: Station, reading: FocusReading): string {
-  const wire = station.lens.focus_by === 'wire';
+function saysOf(station: Station, reading: FocusReading, { said, way }: Setting): string {
   switch (reading.kind) {
     case 'ring':
       return reading.distanceM === null
         ? 'Set the focusing ring to infinity'
-        : wire
+        : station.lens.focus_by === 'wire'
           ? 'Focus until the camera shows'
           : 'Set the focusing ring to';
     case 'ratio':
@@ -92,53 +83,77 @@ function saysOf(station: Station, reading: FocusReading): string {
     case 'bed':
       return 'Set the standard on its bed at';
     case 'extension':
-      return reading.mm < 0.05
-        ? 'Leave the standard where infinity is crisp'
-        : 'From where infinity is crisp draw out';
+      return way === ''
+        ? 'Set the standard where infinity is crisp'
+        : `From where infinity is crisp ${way === 'in' ? 'rack in' : 'draw out'}`;
     case 'draw':
-      return reading.mm < 0.05
-        ? 'Leave the drawing adapter at its shortest'
-        : 'Draw the adapter out';
+      return said === mm(0) ? 'Leave the drawing adapter at its shortest' : 'Draw the adapter out';
   }
+}
+
+/** As few words as a tag has. */
+function shortOf(reading: FocusReading, { said, way }: Setting): string {
+  switch (reading.kind) {
+    case 'ring':
+    case 'ratio':
+      return `ring at ${said}`;
+    case 'bed':
+      return `bed at ${said}`;
+    case 'extension':
+      return way === '' ? 'bed at infinity' : `from infinity ${said} ${way}`;
+    case 'draw':
+      return `adapter drawn out ${said}`;
+  }
+}
+
+/** One part that focuses and where it is to stand. */
+export function readingOrder(
+  station: Station,
+  reading: FocusReading,
+  units: Units,
+  id: string,
+): Order {
+  const setting = focusSetting(reading, units);
+  const says = saysOf(station, reading, setting);
+  // “Set the focusing ring to infinity” needs no figure to be a sentence.
+  const whole = setting.to === null || (reading.kind !== 'bed' && setting.said === mm(0));
+  return {
+    id,
+    part: 'focus',
+    says,
+    figure: setting.said,
+    ...(whole ? { line: says } : {}),
+    short: shortOf(reading, setting),
+    rests: ['sharpness', 'focusing'],
+    sets: [setting],
+  };
 }
 
 /** Why a ring is not set to where the things are. */
 const leanNote = (station: Station): string => {
   const { tilt_deg, swing_deg, rear_tilt_deg = 0, rear_swing_deg = 0 } = station.movements;
   const leans = [tilt_deg, swing_deg, rear_tilt_deg, rear_swing_deg].some(
-    (each) => Math.abs(each) >= 0.05,
+    (each) => Math.abs(each) >= SEEN,
   );
   return leans ? 'It is engraved for a straight lens, so it reads otherwise than the tape.' : '';
 };
 
-/** The orders that focus a station; the ring before the draw that adds to it. */
+/** The orders that focus a station; what adds to the ring before it. */
 export function focusOrders({ station, planned, units }: Ordering): Order[] {
   if (station.held_off) return heldOrders(station, station.held_off);
-  const marks = reportMarks(asShot(setupOf(station)));
+  const marks = reportMarks(setupOf(station));
   const on = crispestMark(station, marks);
-  const readings = readingsOf(setupOf(planned)).map((each) => printedReading(each, units));
-  const last = readings.length - 1;
   const look =
     on === null
       ? ''
       : `${markName(station, on)} comes crispest there: look at it with the lens wide open.`;
+  const readings = carriedReadings(planned, units);
   const set = readings.map((reading, i): Order => {
-    const setting = focusSetting(reading, units);
-    const notes =
-      i < last
-        ? []
-        : [reading.kind === 'ring' && reading.distanceM !== null ? leanNote(station) : '', look];
-    const detail = notes.filter(Boolean).join(' ');
-    return {
-      id: i === last ? 'focus' : `focus ${i}`,
-      part: 'focus',
-      says: saysOf(station, reading),
-      figure: setting.said,
-      ...(detail === '' ? {} : { detail }),
-      short: `${SHORT[reading.kind]} ${setting.said}`,
-      rests: ['sharpness', 'focusing'],
-      sets: [setting],
-    };
+    const last = i === readings.length - 1;
+    const order = readingOrder(station, reading, units, last ? 'focus' : `focus ${i}`);
+    const ring = reading.kind === 'ring' && reading.distanceM !== null;
+    const detail = last ? [ring ? leanNote(station) : '', look].filter(Boolean).join(' ') : '';
+    return detail === '' ? order : { ...order, detail };
   });
   return focusControl(station).by === 'rail'
     ? [...set, ...railOrders(station, crispestMark(station, marks, true), units)]
@@ -189,14 +204,15 @@ const openedWide = ({ aperture, lens }: Station): boolean =>
 
 export function stopOrders({ station }: Ordering): Order[] {
   const figure = fStop(station.aperture);
-  const acting = readingOf(station).focus.effective_f_number;
+  // In the hand the draw wanders: what acts is not told to a figure.
+  const acting = station.held_off ? null : readingOf(station).focus.effective_f_number;
   const says =
     station.lens.iris === 'none'
       ? 'It has no iris'
       : station.held_off
         ? 'Open it to its widest stop: held off, that is what acts'
         : openedWide(station)
-          ? 'Leave it wide open'
+          ? 'Open the iris fully'
           : 'Stop down to';
   const differs = acting !== null && Math.abs(acting / station.aperture - 1) > 0.1;
   return [

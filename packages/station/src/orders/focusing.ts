@@ -74,23 +74,6 @@ function ownAndDrawn(s: Setup): { own: number; drawnShare: number } {
   return { own, drawnShare: draw > 0 && wanted > longest ? (wanted - longest) / draw : 0 };
 }
 
-/** Rounding of a focus that was typed or found, as a magnification. */
-const REACH_SLACK = 1e-6;
-
-/** By how much a focus lies outside what ring and draw reach, mm of draw; 0 within. Below 0: past infinity. */
-export function focusMissedMm(s: Setup): number {
-  const { station } = s;
-  if (station.held_off || onBellows(station)) return 0;
-  const { by } = focusControl(station);
-  // A bed or a tube that nobody described goes anywhere.
-  if (by !== 'ring' && drawable(station) === 0) return 0;
-  const wanted = settingOf(s) - fixedM(s);
-  const { greatestM } = s.facts.reach;
-  const longest = greatestM === null ? Infinity : greatestM - fixedM(s);
-  const miss = wanted < 0 ? wanted : Math.max(0, wanted - longest);
-  return Math.abs(miss) <= REACH_SLACK ? 0 : miss * bareMm(s);
-}
-
 /** Past this a distance no longer says plainly where a ring stands. */
 const BY_RATIO = 0.9;
 

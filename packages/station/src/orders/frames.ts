@@ -1,17 +1,24 @@
 import type { Station } from '../document/station.js';
 import type { Carrier } from '../mosaic/carrier.js';
 import { movingOf } from '../mosaic/edits.js';
-import { atLaidFrame, layoutOf, type LaidFrame, type Layout } from '../mosaic/layout.js';
+import {
+  atLaidFrame,
+  layoutOf,
+  refocuses,
+  setupAtFrame,
+  type LaidFrame,
+  type Layout,
+} from '../mosaic/layout.js';
 import { seriesTurn } from '../mosaic/series.js';
 import { mechanicsOf, turningAt, turningOf, type Turning } from '../optical/turning.js';
 import { degrees, mm, trimmed, type Units } from '../words/format.js';
 import { moveSaid, standardSaid } from '../words/hands.js';
-import { setupAtFrame } from './missed.js';
 import { dotSaid } from './dots.js';
-import { focusSetting } from './focus.js';
+import { readingOrder } from './focus.js';
 import { printedReading, readingsOf } from './focusing.js';
 import { clicksSaid, figuresIn, settingOn, turnedSaid, turnedSettings } from './moves.js';
 import { SEEN, type Order, type Setting } from './order.js';
+import { frameReleaseSaid } from './release.js';
 
 /** The frames of a mosaic, in order, each with what is set for it. */
 
@@ -101,20 +108,19 @@ function followed({ mosaic }: Layout, { set }: LaidFrame): Told[] {
   ];
 }
 
-/**
- * A back that leans comes nearer to the lens, or further off, as it goes across: the focus is set
- * again for the frame. None where it stays.
- */
-function refocused(station: Station, layout: Layout, index: number, units: Units): Told[] {
-  const { rear_tilt_deg = 0, rear_swing_deg = 0 } = station.movements;
-  if (rear_tilt_deg === 0 && rear_swing_deg === 0) return [];
-  return readingsOf(setupAtFrame(station, layout, index)).map((reading): Told => {
-    const setting = focusSetting(printedReading(reading, units), units);
-    const what = setting.control.kind === 'ring' ? 'the focusing ring' : 'the bed';
-    const at = setting.control.kind === 'bed' && setting.control.counts === 'infinity' ? 'drawn out' : 'at'; // prettier-ignore
-    return { says: `Keep the focus: ${what} ${at} ${setting.said}`, sets: [setting] };
-  });
-}
+/** A back that leans goes nearer to the lens, or further off: the focus goes along. None where it stays. */
+const refocused = (station: Station, layout: Layout, index: number, units: Units): Told[] =>
+  refocuses(station)
+    ? readingsOf(setupAtFrame(station, layout, index)).map((reading): Told => {
+        const { says, figure, line, sets } = readingOrder(
+          station,
+          printedReading(reading, units),
+          units,
+          'focus',
+        );
+        return { says: line ?? `${says} ${figure}`, sets };
+      })
+    : [];
 
 /** A frame of a series that is turned to: the angle stays where one serves all. */
 function turnedFrame(station: Station, layout: Layout, index: number, held: Turning | null): Told {
@@ -164,7 +170,7 @@ function toldFor(
   const about = rotated ? [rotatedTo(frame.rotationDeg)] : [];
   const focus = refocused(station, layout, index, units);
   const was = before === null ? [] : refocused(station, layout, before, units);
-  const again = before === null || focus.some(({ says }, i) => says !== was[i]?.says) ? focus : [];
+  const again = focus.filter(({ says }, i) => says !== was[i]?.says);
   if (carrier.turns) {
     const turned = turnedFrame(station, layout, index, held);
     return [...about, turned, ...again, ...followed(layout, frame)];
@@ -251,7 +257,11 @@ export function seriesOrders(station: Station): Order[] {
 export const frameOrders = (station: Station, units: Units): Order[] =>
   station.mosaic && !station.held_off
     ? shootingOrder(station, units).map(({ index, says, runUp: past, again, sets }, i) => {
-        const detail = [again ? 'Once more, to see that nothing moved.' : '', past ?? '']
+        const detail = [
+          again ? 'Once more, to see that nothing moved.' : '',
+          past ?? '',
+          frameReleaseSaid(station),
+        ]
           .filter(Boolean)
           .join(' ');
         return {

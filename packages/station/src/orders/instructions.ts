@@ -38,13 +38,13 @@ function setFor(answer: FocusAnswer, units: Units): string[] {
     (order) => order.part === 'move' && order.id !== 'rest' && leans(order),
   );
   return [
-    ...orderLines(moved.length > 0 ? moved : [STRAIGHT(answer.station)]),
+    ...orderLines(moved.length > 0 ? moved : [straight(answer.station)]),
     ...orderLines(orders.filter(({ part }) => part === 'focus')),
-    ...(answer.held ? [stopWords(answer)] : []),
+    ...(answer.held ? stopLines(answer, orders) : []),
   ];
 }
 
-const STRAIGHT = (station: Station): Order => ({
+const straight = (station: Station): Order => ({
   id: 'straight',
   part: 'move',
   says: `Leave ${isBellows(station) ? 'the front standard' : 'the lens'} straight`,
@@ -87,15 +87,16 @@ export function instructionsFor(answer: FocusAnswer, units: Units): Instructions
   return { set: setFor(answer, units), check, notes: notesOf(answer), focusOn };
 }
 
-function stopWords({ station, best }: FocusAnswer): string {
-  const at = fStop(station.aperture);
-  if (station.aperture <= station.lens.f_min * 1.001) return `Shoot wide open, ${at}.`;
+/** The stop as it is ordered, and which others would hold. */
+function stopLines({ best }: FocusAnswer, orders: readonly Order[]): string[] {
   const [least, most] = best?.serves ?? [];
   const span =
     least !== undefined && most !== undefined && fStop(least) !== fStop(most)
-      ? `; ${fStop(least)} to ${fStop(most)} hold`
-      : '';
-  return `Stop down to ${at}${span}.`;
+      ? `; ${fStop(least)} to ${fStop(most)} hold.`
+      : '.';
+  return orderLines(orders.filter(({ part }) => part === 'stop')).map((line) =>
+    line.replace(/\.$/, span),
+  );
 }
 
 /** Marks that do not span a plane, and constraints that bind. */

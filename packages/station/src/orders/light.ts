@@ -2,6 +2,7 @@ import type { ExposureReport } from '../exposure/report.js';
 import { hasMiddle, isoOf, powerSaid, timesSaid, timeToSet } from '../exposure/verdict.js';
 import { USUAL_STEPS } from '../exposure/worked.js';
 import type { Exposure, Station } from '../document/station.js';
+import { cutText } from '../document/text.js';
 import { fixed, stops, trimmed } from '../words/format.js';
 import { dialSaid, factorSaid, timeSaid } from '../words/times.js';
 import type { Rests } from '../words/assumptions.js';
@@ -19,7 +20,7 @@ export function lightOrders(told: Ordering): Order[] {
   return [
     ...filterOrders(set),
     ...(exposure.flash ? flashOrders(planned, exposure) : timeOrders(planned, exposure)),
-    ...releaseOrders(planned),
+    ...releaseOrders(planned, exposure.flash ? [] : timesSet(planned, exposure)),
   ];
 }
 
@@ -29,7 +30,7 @@ const filterOrders = ({ filters = [] }: Exposure): Order[] =>
     part: 'expose',
     says: `Put on: ${name || `filter ${i + 1}`}`,
     detail: `Takes ${stops(takes)}, ${factorSaid(takes)} the time; it is in the time below.`,
-    short: `filter ${[name?.slice(0, 30) ?? '', stops(takes)].filter(Boolean).join(' ')}`,
+    short: `filter ${[cutText(name ?? '', 30), stops(takes)].filter(Boolean).join(' ')}`,
     sets: [{ control: { kind: 'filter', index: i }, to: takes, said: stops(takes), way: '' }],
   }));
 

@@ -320,6 +320,17 @@ const restName = ({ control }: Setting): string => {
   return standard === 'back' ? `${movement} of the back` : movement;
 };
 
+/** “the lens”, “the front and the rear standard”: whatever of it has a scale. */
+function whatRests(station: Station, rest: readonly Setting[]): string {
+  const front = standardSaid(station, 'front');
+  const back = rest.some(
+    ({ control }) => control.kind === 'standard' && control.standard === 'back',
+  );
+  if (!back) return front;
+  const rear = standardName(station, 'back');
+  return front === 'the front standard' ? 'both standards' : `${front} and ${rear}`;
+}
+
 /**
  * Everything that is moved before the first frame, in order, and what is left at zero.
  * @param carrier what takes the frames of a mosaic, where there is one
@@ -353,7 +364,7 @@ export function moveOrders(station: Station, carrier: Carrier | null, eachTurns 
       ? {
           id: 'straight',
           part: 'move',
-          says: `Leave ${standardSaid(station, 'front')} straight and at zero`,
+          says: `Leave ${whatRests(station, rest)} straight and at zero`,
           sets: rest,
         }
       : {

@@ -57,7 +57,7 @@ export interface Setting {
   readonly to: number | null;
   /** The same as it is printed, with its unit: “1.465 m”, “8.1°”, “f/11”. */
   readonly said: string;
-  /** Which way from zero, as the hand goes: “up”, “to the left”, “forward”; empty at zero. */
+  /** Which way from zero, as the hand goes: “up”, “to the left”, “in”; empty at zero, or where there is one way only. */
   readonly way: string;
   /** A click of it, where it has any. */
   readonly click?: number;

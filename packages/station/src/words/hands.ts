@@ -3,8 +3,6 @@ import type { Movement, RearMovement } from '../document/movements.js';
 import { degrees, mm } from './format.js';
 import { MOVEMENT_NAMES, sense } from './names.js';
 
-type Placed = Pick<Station, 'movements' | 'movement_limits' | 'chain'>;
-
 /** Less of a movement than this nobody sets, in mm or degrees. */
 const SEEN = 0.05;
 
@@ -80,43 +78,9 @@ export function movedSaid(
   return field === 'rise_mm' ? `the back ${done} ${size}` : `the back shifted ${size} ${done}`;
 }
 
-/** Everything that is shifted on a station, each standard by itself, as the hand does it. */
-export function movesSaid(station: Placed): string[] {
-  const { movements: set } = station;
-  const own = standardOf(station);
-  const all = [
-    [own, 'rise', set.rise_mm],
-    [own, 'shift', set.shift_mm],
-    ['back', 'rise', set.rear_rise_mm ?? 0],
-    ['back', 'shift', set.rear_shift_mm ?? 0],
-  ] as const;
-  return all
-    .filter(([, , value]) => Math.abs(value) >= SEEN)
-    .map(([standard, movement, value]) => `${moveSaid(station, standard, movement, value)}.`);
-}
-
 /** Which standard to use for what, where a camera moves both (common practice, no source). */
 export const FRONT_OR_BACK = {
   shift:
     'Shift the back for a stitch and for the last millimetre of the frame: the lens stays still, so near and far do not part. Shift the front where the back cannot go.',
   lean: 'Lean the front for sharpness: shapes stay as they are. Lean the back for shape: upright and level lines change with it.',
 } as const;
-
-/** What a level that is off itself shows when the camera stands as planned; null where it is true. */
-export function levelShows({
-  pitch_deg,
-  level_offset_deg: up = 0,
-  level_offset_roll_deg: right = 0,
-}: Station['camera']): string | null {
-  if (up === 0 && right === 0) return null;
-  const pitch = pitch_deg + up;
-  const words = [
-    Math.abs(pitch) < 0.005
-      ? 'level fore and aft'
-      : `${degrees(Math.abs(pitch), 2)} ${pitch > 0 ? 'up' : 'down'}`,
-    Math.abs(right) < 0.005
-      ? 'level across'
-      : `${degrees(Math.abs(right), 2)} to the ${right > 0 ? 'right' : 'left'}`,
-  ];
-  return `Set it until your level shows ${words.join(', ')}.`;
-}

@@ -22,6 +22,8 @@ export const MOSAIC_SAYS = {
   no_frames: (_: null) => 'No frame is laid out yet; add one, or choose another pattern.',
   lean_lost: ({ frames, part }: { frames: readonly number[]; part: string }) =>
     `The lean is lost at ${framesSaid(frames)}: shift and lean sit on one part, and turning ${part} to shift there turns the lean away. Lay the frames out along the way that it leans, or take the lean off.`,
+  focus_lost: ({ frames, byMm }: { frames: readonly number[]; byMm: number }) =>
+    `The back leans, so the focus goes along as it is moved: at ${framesSaid(frames)} it lies ${mm(Math.abs(byMm), Math.abs(byMm) < 1 ? 2 : 1)} ${byMm < 0 ? 'past infinity' : 'past the closest'}. Lean the back less, or lay the frames closer together.`,
   out_of_reach: ({
     standard,
     frames,

@@ -418,8 +418,9 @@ const TAKES: Takes = {
   ring: (camera, { engraved }, said) => {
     camera.ring = engraved === 'distance' ? { distance: figure(said) } : { ratio: figure(said) };
   },
-  bed: (camera, { counts }, said) => {
-    camera.bedMm = counts === 'own' ? { own: figure(said) } : { infinity: figure(said) };
+  bed: (camera, { counts }, said, way) => {
+    const mm = figure(said);
+    camera.bedMm = counts === 'own' ? { own: mm } : { infinity: way === 'in' ? -mm : way === '' ? 0 : mm }; // prettier-ignore
   },
   draw: (camera, _, said) => {
     camera.drawMm = figure(said);

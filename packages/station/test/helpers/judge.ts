@@ -8,7 +8,6 @@ import {
   type Station,
   type Units,
 } from '../../src/index.js';
-import { worstMissed } from '../../src/orders/missed.js';
 import type { ExposureReport } from '../../src/exposure/report.js';
 import { Camera } from './hand.js';
 import { root, Traced, type V3 } from './traced.js';
@@ -350,6 +349,10 @@ function syncFaults(
   return off > 0.51 ? ['the shutter is not at its flash time'] : [];
 }
 
+/** What a rig cannot focus on is said to be out of its reach. */
+const cannot = (planned: Station): string | null =>
+  readings(planned).rig.problems.find(({ code }) => code === 'focus_out_of_reach')?.message ?? null;
+
 /** With nothing in front any way is straight ahead. */
 const hasScene = ({ facade, site, marks }: Station): boolean =>
   facade !== undefined || site !== undefined || (marks ?? []).length > 0;
@@ -384,7 +387,7 @@ export function tried(
   const promisedTimes =
     exposure && !exposure.flash ? exposure.brackets_s.filter((s) => s !== null).length : 0;
   // A focus that no ring gives is said to be none.
-  const reached = worstMissed(planned)[0] === 0;
+  const reached = cannot(planned) === null;
   const timeTold = orders.find(({ id }) => id === 'time')?.detail ?? '';
   const exposed = (traced: Traced): string[] =>
     reached && exposure?.problems.every(({ severity }) => severity !== 'stop')
@@ -505,7 +508,8 @@ function lensIn({ pitch, yaw, body }: Camera, got: Traced): V3 {
 }
 
 /** A layout that the gear cannot be set to is told so, and not promised. */
-const SAID: ReadonlySet<string> = new Set(['lean_lost', 'out_of_reach', 'between_stops', 'standard_still', 'no_frames']); // prettier-ignore
+const SAID: ReadonlySet<string> = new Set(['lean_lost', 'out_of_reach', 'between_stops', 'standard_still',
+  'focus_lost', 'no_frames']); // prettier-ignore
 
 /** The station with its back, or its lens, where a frame was promised. */
 function placedAt(

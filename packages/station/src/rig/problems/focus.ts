@@ -1,8 +1,7 @@
-import { REGISTER_PLAY_MM } from '@gangway/optics';
 import { standsBare } from '../../document/focusing.js';
 import type { ChainPart } from '../../document/station.js';
 import type { RigFacts } from '../../optical/facts.js';
-import { settingOf } from '../../optical/setup.js';
+import { missedMm } from '../../optical/missed.js';
 import type { OtherThickness, RigPlace } from '../../words/rig-problems.js';
 import { partName } from './mounting.js';
 import type { GearCheck, SettingCheck } from './problem.js';
@@ -60,39 +59,26 @@ export const pastInfinity: GearCheck<'past_infinity'> = (facts) => {
   return [{ severity: 'warn', values: { excessMm: lengths.excessMm[0], other }, ...place }];
 };
 
-const SLACK_M = 1e-6;
-
 export const focusOutOfReach: SettingCheck<'focus_out_of_reach'> = (s) => {
   const { lengths, reach } = s.facts;
   if (lengths.bellows) return [];
-  // Stops and bellows limit where the lens stands, whichever way it leans.
-  const m = settingOf(s);
-  const f = s.focalLengthMm / s.ahead;
+  const { greatestM, farthestMm, closestMm } = reach;
   const straight = s.axis[2] === 1 && s.stance.still;
-  const { leastM, greatestM, farthestMm, closestMm } = reach;
   const stop = { severity: 'stop', joint: null } as const;
   if (greatestM !== null && greatestM < 0) {
     return [{ ...stop, values: { past: 'everything', excessMm: lengths.excessMm[1] } }];
   }
-  if (m < leastM - Math.max(SLACK_M, REGISTER_PLAY_MM)) {
+  const missed = missedMm(s);
+  if (missed === 0) return [];
+  if (missed < 0) {
     return straight || farthestMm !== Infinity
       ? [{ ...stop, values: { past: 'far', farthestMm, straight } }]
-      : [{ ...stop, values: { past: 'far_leaned', byMm: (leastM - m) * f } }];
+      : [{ ...stop, values: { past: 'far_leaned', byMm: -missed } }];
   }
-  if (greatestM !== null && m > greatestM * (1 + 1e-4) + SLACK_M) {
-    return [
-      {
-        ...stop,
-        values: {
-          past: 'near',
-          closestMm,
-          largest: greatestM * s.ahead * s.factor,
-          byMm: straight ? null : (m - greatestM) * f,
-        },
-      },
-    ];
-  }
-  return [];
+  const largest = greatestM! * s.ahead * s.factor;
+  return [
+    { ...stop, values: { past: 'near', closestMm, largest, byMm: straight ? null : missed } },
+  ];
 };
 
 export const focusByWire: GearCheck<'focus_by_wire'> = ({ lens, chain, contacts }) => {
