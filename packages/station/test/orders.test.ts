@@ -5,6 +5,7 @@ import {
   fStop,
   clicked,
   instructionsFor,
+  orderLines,
   ordersOf,
   plannedFor,
   PRESETS,
@@ -235,5 +236,46 @@ describe('a lens in the hand', () => {
     expect(logged.focus_m).toBeUndefined();
     // The stop that is set for when it is mounted again stays in the document.
     expect(held.aperture).toBe(11);
+  });
+});
+
+describe('a back that leans comes nearer as it goes across', () => {
+  // Worked out by hand. Swung 3° and 14.4 mm to the side, the middle of the back lies 14.4 tan 3° =
+  // 0.755 mm nearer or further along the lens’s axis.
+  const row = (distanceM: number | null): Station =>
+    made({
+      movement_limits: { moves: 'front', rear_shift_mm: [-20, 20], rear_swing_deg: [-10, 10] },
+      movements: { rear_swing_deg: 3 },
+      focus: { distance_m: distanceM },
+      mosaic: { pattern: 'grid', columns: 3, rows: 1, overlap: 0.6, moves: 'rear' },
+    });
+  const a = Math.cos((3 * Math.PI) / 180);
+  const by = 14.4 * Math.tan((3 * Math.PI) / 180);
+  const read = (draw: number): number => {
+    const v = 50 + draw;
+    return (v + (50 * v) / (v - 50)) / 1000;
+  };
+
+  it('each frame has its own focus, from the ring’s own reading', () => {
+    const said = shootingOrder(row(1)).map(({ says }) => says.at(-1)!);
+    // The lesser root of v² − D v + D f/a_z, along the back’s normal; along the lens’s axis v/a_z.
+    const m = (1000 - Math.sqrt(1000 ** 2 - (4 * 1000 * 50) / a)) / 2 / a - 50;
+    [m + by, m, m - by].forEach((draw, i) => {
+      const metres = Number(/ring to ([\d.]+) m\.$/.exec(said[i]!)![1]);
+      expect(Math.abs(metres / read(draw) - 1)).toBeLessThan(0.005);
+    });
+    expect(reportMosaic(row(1), row(1).mosaic!).problems).toEqual([]);
+  });
+
+  it('a frame whose focus lies past infinity is refused', () => {
+    // Focused at infinity v is f/a_z, so the ring stands 50/a_z² − 50 = 0.137 mm out: 0.755 mm less
+    // is not there.
+    const { problems } = reportMosaic(row(null), row(null).mosaic!);
+    expect(problems).toEqual([expect.objectContaining({ code: 'focus_lost', severity: 'stop' })]);
+    expect(problems[0]!.message).toContain('at frame 3 it lies 0.62 mm past infinity');
+  });
+
+  it('reads as sentences, one full stop each', () => {
+    for (const line of orderLines(ordersOf(row(1)).orders)) expect(line).toMatch(/[^.]\.$/);
   });
 });

@@ -267,7 +267,7 @@ export const frameOrders = (station: Station, units: Units): Order[] =>
         return {
           id: `frame ${i}`,
           part: 'frames' as const,
-          ...(says.length === 1 ? parted(says[0]!) : { says: says.join(' ') }),
+          ...(says.length === 1 ? parted(says[0]!) : { says: says.join(' ').replace(/\.$/, '') }),
           frame: index,
           ...(detail === '' ? {} : { detail }),
           sets,

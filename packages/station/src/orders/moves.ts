@@ -359,6 +359,7 @@ export function moveOrders(station: Station, carrier: Carrier | null, eachTurns 
   }
   const all = [...shiftsFirst(moved), ...turned];
   if (rest.length === 0) return all;
+  const names = [...new Set(rest.map(restName))].join(', ');
   const zero: Order =
     all.length === 0
       ? {
@@ -371,7 +372,8 @@ export function moveOrders(station: Station, carrier: Carrier | null, eachTurns 
           id: 'rest',
           part: 'move',
           says: 'At zero stay',
-          detail: `${[...new Set(rest.map(restName))].join(', ')}.`,
+          detail: `${names}.`,
+          line: `Leave at zero: ${names}`,
           sets: rest,
         };
   return [...all, zero];

@@ -11,6 +11,7 @@ export function heightOrders({ station: { camera }, units }: Ordering): Order[] 
       part: 'stand',
       says: 'Height of the sensor mark',
       figure,
+      line: `Bring the sensor mark to a height of ${figure}`,
       short: `height ${figure}`,
       sets: [{ control: { kind: 'column' }, to: camera.height_m, said: figure, way: '' }],
     },
@@ -65,6 +66,7 @@ function levelOrder({ station: { camera } }: Ordering): Order {
       part: 'level',
       says: level ? 'Level it on both axes' : `Level it from side to side, ${tip}`,
       figure: set[1]!.said,
+      ...(level ? { line: 'Level it on both axes' } : {}),
       short: level ? 'level' : `tipped ${set[1]!.said} ${set[1]!.way}`,
       rests: ['level'],
       sets: set,
@@ -109,5 +111,13 @@ export function levelOrders(told: Ordering): Order[] {
   // With nothing in front any way is straight ahead.
   if (!facade && !site && !marks?.length) return [level];
   const at = facade ? 'square on to the front' : 'straight ahead';
-  return [{ ...level, says: `Point it ${at}. ${level.says}`, sets: [...level.sets, ahead] }];
+  const { says, line } = level;
+  return [
+    {
+      ...level,
+      says: `Point it ${at}. ${says}`,
+      ...(line === undefined ? {} : { line: `Point it ${at}. ${line}` }),
+      sets: [...level.sets, ahead],
+    },
+  ];
 }
