@@ -18,14 +18,9 @@ import { STATUSES } from '../document/status.js';
 import { parseKitItem } from '../kit/parse.js';
 import { parseRig, rigSchema, type Rig } from '../kit/rig-document.js';
 import { kitItemSchema, type KitItem } from '../kit/schema.js';
+import { JOB_FORMAT, JOB_VERSION, LARGEST_JOB_BYTES } from './format.js';
 
 /** The job as a file: stations, the exposures made at them, and the gear their copies were taken from. */
-
-export const JOB_FORMAT = 'gangway.job';
-export const JOB_VERSION = 1;
-
-/** Largest job file read, in bytes: some thirty thousand exposures with their stations. */
-export const LARGEST_JOB_BYTES = 50_000_000;
 
 const MOST_STATIONS = 20_000;
 export const MOST_EXPOSURES = 100_000;
