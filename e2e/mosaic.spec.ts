@@ -36,7 +36,8 @@ test('from a station with a lens to frames in order takes three presses; it surv
   await page.getByRole('link', { name: 'In order' }).click();
   const order = aside(page, 'In order');
   await expect(order.getByRole('button').filter({ hasText: 'Shift the back' })).toHaveCount(4);
-  await expect(order.getByText(/Again, to see that nothing moved/)).toBeVisible();
+  await expect(order.getByText('Set the focusing ring to 21.0 m.')).toBeVisible();
+  await expect(order.getByText(/Once more, to see that nothing moved/)).toBeVisible();
   await expect(order.getByText(/Fix the white balance/)).toBeVisible();
 
   // One frame at a time, by keys.

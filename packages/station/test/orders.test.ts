@@ -273,6 +273,8 @@ describe('a back that leans comes nearer as it goes across', () => {
     const { problems } = reportMosaic(row(null), row(null).mosaic!);
     expect(problems).toEqual([expect.objectContaining({ code: 'focus_lost', severity: 'stop' })]);
     expect(problems[0]!.message).toContain('at frame 3 it lies 0.62 mm past infinity');
+    const { mosaic: _, ...single } = row(null);
+    expect(PRESETS.find(({ id }) => id === 'row')!.of(single)).toMatch(/past infinity/);
   });
 
   it('reads as sentences, one full stop each', () => {

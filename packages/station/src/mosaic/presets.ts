@@ -258,7 +258,12 @@ function ownStops(station: Station): Station | string {
 const turn = (station: Station): Station =>
   withMosaic(station, { ...baseOf(station), pattern: 'turn', moves: 'camera', columns: 3 });
 
-const UNSETTABLE: ReadonlySet<string> = new Set(['lean_lost', 'out_of_reach', 'between_stops']);
+const UNSETTABLE: ReadonlySet<string> = new Set([
+  'lean_lost',
+  'focus_lost',
+  'out_of_reach',
+  'between_stops',
+]);
 
 /** Only where every frame can be set on the gear in hand; else the sentence that says which cannot. */
 const settable =

@@ -223,11 +223,10 @@ export function shootingOrder(station: Station, units: Units = 'metric'): FrameS
 }
 
 /** A line and its figure at the end, where there is one: “Shift the back left”, “10.0 mm”. */
-const parted = (says: string): { says: string; figure?: string } => {
-  const found = /^(.*?) (\d[\d.]*(?: mm|°))((?: [a-z]+)*(?: \(\d+ clicks?\))?)\.?$/.exec(says);
-  return found
-    ? { says: `${found[1]!}${found[3]!}`, figure: found[2]! }
-    : { says: says.replace(/\.$/, '') };
+const parted = (says: string): { says: string; figure?: string; line?: string } => {
+  const line = says.replace(/\.$/, '');
+  const found = /^(.*?) (\d[\d.]*(?: mm|°))((?: [a-z]+)*(?: \(\d+ clicks?\))?)$/.exec(line);
+  return found ? { says: `${found[1]!}${found[3]!}`, figure: found[2]!, line } : { says: line };
 };
 
 /** What turns, turned once for all frames; none where each has its own, or nothing is turned. */

@@ -198,6 +198,7 @@ function axisOrder(station: Station, axis: Axis, id: string): Order | null {
     id,
     part: 'move',
     says: `${movedSaid(station, axis, value)}${on}`,
+    ...(on === '' ? {} : { line: `${movedSaid(station, axis, value)} ${set.said}${on}` }),
     figure: set.said,
     ...(off === ''
       ? {}
