@@ -26,7 +26,14 @@ function around(server: { revision: number; document: Doc; there: boolean }, min
   const state = { open: null as string | null, alive: new Set<string>() };
   const answer = (status: number, body: unknown) =>
     ({ status, json: async () => body }) as Response;
-  const stored = () => ({ id: 'one', revision: server.revision, document: server.document, updatedAt: '2026-05-14T09:30:00Z', archived: false, jobId: 'job' }); // prettier-ignore
+  const stored = () => ({
+    id: 'one',
+    revision: server.revision,
+    document: server.document,
+    updatedAt: '2026-05-14T09:30:00Z',
+    archived: false,
+    jobId: 'job',
+  });
   const sender = makeLeftBehind<Doc>({
     address: '/api/stations',
     drafts,
@@ -40,7 +47,10 @@ function around(server: { revision: number; document: Doc; there: boolean }, min
     fetch: async (_url, init) => {
       if (!server.there) throw new TypeError('away');
       if (!init?.method) return answer(200, stored());
-      const { baseRevision, document } = JSON.parse(String(init.body)) as { baseRevision: number; document: Doc }; // prettier-ignore
+      const { baseRevision, document } = JSON.parse(String(init.body)) as {
+        baseRevision: number;
+        document: Doc;
+      };
       puts.push(document);
       if (baseRevision !== server.revision) return answer(409, { status: 409, current: stored() });
       server.revision += 1;

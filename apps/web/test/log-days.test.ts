@@ -89,11 +89,25 @@ describe('drawn days of a log', () => {
               ...(each.stop === undefined ? {} : { f_number: each.stop }),
               ...(each.spoilt ? { kept: false } : {}),
             };
-            const shot = { stationId: STATION, station, log, which, set, note: '', atMs: 1.8e12 + truth.length, revision }; // prettier-ignore
+            const shot = {
+              stationId: STATION,
+              station,
+              log,
+              which,
+              set,
+              note: '',
+              atMs: 1.8e12 + truth.length,
+              revision,
+            };
             const changes = shotChanges(shot, false);
             devices[each.device] = changed(log, { label: 'Shot', changes });
             const made = (changes[0] as { add: Logged }).add;
-            truth.push({ line: made, frame: shown, plan: planFor(station, which, revision), stop: each.stop }); // prettier-ignore
+            truth.push({
+              line: made,
+              frame: shown,
+              plan: planFor(station, which, revision),
+              stop: each.stop,
+            });
           }
           const all = devices.flatMap((log) => linesOf(log));
           expect(all).toHaveLength(truth.length);
@@ -126,7 +140,16 @@ describe('drawn days of a log', () => {
     let log = emptyLog('job');
     const brackets = [0, 0, 0, 0, 1].map((frame) => {
       const which = shownWhich(log, STATION, station, frame);
-      const shot = { stationId: STATION, station, log, which, set: {}, note: '', atMs: 1.8e12, revision: 1 }; // prettier-ignore
+      const shot = {
+        stationId: STATION,
+        station,
+        log,
+        which,
+        set: {},
+        note: '',
+        atMs: 1.8e12,
+        revision: 1,
+      };
       log = changed(log, { label: 'Shot', changes: shotChanges(shot, false) });
       return [which.frame, which.bracket];
     });

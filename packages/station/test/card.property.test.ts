@@ -38,7 +38,9 @@ describe('a card carried out', () => {
         if (plan!.kind !== 'ring' || print!.kind !== 'ring' || plan!.distanceM === null) return;
         // A ring is read to 0.3 %; a hair outward where the figure would be too near to focus at all.
         const near = missedMm(setupOf(planned)) === 0 ? 0.0031 : 0.2;
-        expect(off(print!.distanceM ?? 1e9, plan!.distanceM) / plan!.distanceM).toBeLessThan(plan!.distanceM < 0.2 ? 0.1 : near + 0.01); // prettier-ignore
+        expect(off(print!.distanceM ?? 1e9, plan!.distanceM) / plan!.distanceM).toBeLessThan(
+          plan!.distanceM < 0.2 ? 0.1 : near + 0.01,
+        );
       }),
       { numRuns: runs(150) },
     );

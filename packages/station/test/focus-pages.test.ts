@@ -277,7 +277,11 @@ describe('close up', () => {
   });
 
   it('asks the gear first: where nothing shifts no frames are planned', () => {
-    const fixed = { moves: 'front' as const, rise_mm: [0, 0] as [number, number], shift_mm: [0, 0] as [number, number] }; // prettier-ignore
+    const fixed = {
+      moves: 'front' as const,
+      rise_mm: [0, 0] as [number, number],
+      shift_mm: [0, 0] as [number, number],
+    };
     expect(rowAtFocus(table([], { movement_limits: fixed }))).toMatch(/Nothing on this rig moves/);
     // As far as the other movement leaves of one length.
     const turning = { moves: 'front' as const, radial_shift_mm: 10 };

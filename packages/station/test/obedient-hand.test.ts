@@ -81,7 +81,10 @@ describe('the obedient hand', () => {
     expect(tried(leaned).faults).toEqual([]);
     const asPlane = (order: Order, planned: Station): Order =>
       order.id === 'focus'
-        ? { ...order, sets: order.sets.map((set) => ({ ...set, said: `${planned.focus.distance_m} m` })) } // prettier-ignore
+        ? {
+            ...order,
+            sets: order.sets.map((set) => ({ ...set, said: `${planned.focus.distance_m} m` })),
+          }
         : order;
     expect(tried(leaned, { heard: asPlane }).faults.join()).toMatch(/mark .*: a blur of 1\d\d/);
   });

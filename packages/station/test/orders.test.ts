@@ -61,13 +61,19 @@ describe('a bed has a zero of its own', () => {
   const three = (more: Partial<Station> = {}): Station => ({
     ...table({ tilt_deg: 0 }),
     back: { width_mm: 120, height_mm: 95, orientation: 'landscape', medium: 'film' },
-    lens: { focal_length_mm: 150, f_min: 5.6, f_max: 45, circle: [{ f_number: 5.6, diameter_mm: 210 }], focus_by: 'bellows' },
+    lens: {
+      focal_length_mm: 150,
+      f_min: 5.6,
+      f_max: 45,
+      circle: [{ f_number: 5.6, diameter_mm: 210 }],
+      focus_by: 'bellows',
+    },
     criterion: { coc_mm: 0.1 },
     focus: { distance_m: 2 },
     aperture: 22,
     marks: [],
     ...more,
-  }); // prettier-ignore
+  });
   // 150 mm at 2 m: v = (2000 − √(2000² − 4·2000·150))/2.
   const out = (2000 - Math.sqrt(2000 ** 2 - 4 * 2000 * 150)) / 2 - 150;
 
@@ -97,7 +103,13 @@ describe('a bed has a zero of its own', () => {
 });
 
 describe('what turns stays where it serves all frames', () => {
-  const limits = { moves: 'front' as const, radial_shift_mm: 20, radial_tilt_deg: 10, shift_tilt: 'in_line' as const, turn_stops_deg: [0, 90, 180, 270] }; // prettier-ignore
+  const limits = {
+    moves: 'front' as const,
+    radial_shift_mm: 20,
+    radial_tilt_deg: 10,
+    shift_tilt: 'in_line' as const,
+    turn_stops_deg: [0, 90, 180, 270],
+  };
   const row = PRESETS.find(({ id }) => id === 'row')!;
   const column = PRESETS.find(({ id }) => id === 'column')!;
 
@@ -121,13 +133,20 @@ describe('what turns stays where it serves all frames', () => {
     expect(report.problems[0]).toMatchObject({ code: 'lean_lost', severity: 'stop' });
     expect(mosaicVerdict(report).figure).toBe('Lean lost');
     // Along the way that it leans it is kept.
-    expect(typeof row.of(made({ movement_limits: limits, movements: { tilt_deg: 3 } }))).toBe('string'); // prettier-ignore
-    expect(typeof column.of(made({ movement_limits: limits, movements: { tilt_deg: 3 } }))).toBe('object'); // prettier-ignore
+    expect(typeof row.of(made({ movement_limits: limits, movements: { tilt_deg: 3 } }))).toBe(
+      'string',
+    );
+    expect(typeof column.of(made({ movement_limits: limits, movements: { tilt_deg: 3 } }))).toBe(
+      'object',
+    );
   });
 });
 
 describe('a back on dots', () => {
-  const limits = { moves: 'rear' as const, frame_stops: { columns: 3, rows: 1, pitch_mm: [12, 8] as [number, number] } }; // prettier-ignore
+  const limits = {
+    moves: 'rear' as const,
+    frame_stops: { columns: 3, rows: 1, pitch_mm: [12, 8] as [number, number] },
+  };
   it('is told by its dot and by the hand, and moves from dot to dot', () => {
     const at = made({ movement_limits: limits, movements: { shift_mm: -12 } });
     expect(step(at, 'dot')!.says).toBe(
@@ -139,7 +158,9 @@ describe('a back on dots', () => {
   });
 
   it('has the fixed rules on its card', () => {
-    const laid = PRESETS.find(({ id }) => id === 'stops')!.of(made({ movement_limits: limits })) as Station; // prettier-ignore
+    const laid = PRESETS.find(({ id }) => id === 'stops')!.of(
+      made({ movement_limits: limits }),
+    ) as Station;
     const fixed = step(laid, 'fixed')!;
     expect(fixed.says).toContain('time, stop, ISO, white balance, focus');
     expect(fixed.detail).toMatch(/white balance.*focus once/s);
@@ -148,18 +169,22 @@ describe('a back on dots', () => {
 
 describe('the shutter, by kind of camera', () => {
   const acts = (more: Partial<Station>): string[] =>
-    cardOf(made(more as never)).steps.flatMap(({ id, says }) => (id.startsWith('release') ? [says] : [])); // prettier-ignore
+    cardOf(made(more as never)).steps.flatMap(({ id, says }) =>
+      id.startsWith('release') ? [says] : [],
+    );
   const meter = { time_s: 0.25, f_number: 8 };
   const bellows = { kind: 'view_camera' as const, bellows_min_mm: 40, bellows_max_mm: 400 };
 
   it('an electronic shutter behind a leaf that must stand open', () => {
     const lens = { needs_open_shutter: true };
-    expect(acts({ lens: lens as never, exposure: { meter, shutter: { kind: 'electronic' } } })).toEqual([
+    expect(
+      acts({ lens: lens as never, exposure: { meter, shutter: { kind: 'electronic' } } }),
+    ).toEqual([
       'Open the shutter in the lens',
       'Lock it open',
       'Release the electronic shutter',
       'Close the shutter in the lens',
-    ]); // prettier-ignore
+    ]);
   });
 
   it('sheet film: close, cock, slide out, release, slide in', () => {
@@ -204,10 +229,15 @@ describe('a click of the control that is there', () => {
     expect(fStop(clicked(at, { kind: 'iris' }, 8, 1)!)).toBe('f/9');
     expect(fStop(clicked(at, { kind: 'iris' }, 11, -1)!)).toBe('f/10');
     expect(clicked(at, { kind: 'iris' }, at.lens.f_min, -1)).toBeNull();
-    const shutter = { ...at, exposure: { shutter: { kind: 'leaf' as const, steps: 'full' as const, slowest_s: 1 } } }; // prettier-ignore
+    const shutter = {
+      ...at,
+      exposure: { shutter: { kind: 'leaf' as const, steps: 'full' as const, slowest_s: 1 } },
+    };
     expect(clicked(shutter, { kind: 'shutter' }, 0.5, 1)).toBe(1);
     expect(clicked(shutter, { kind: 'shutter' }, 1, 1)).toBeNull();
-    expect([100, 125, 800, 64].map((iso) => clicked(at, { kind: 'iso' }, iso, 1))).toEqual([125, 160, 1000, 80]); // prettier-ignore
+    expect([100, 125, 800, 64].map((iso) => clicked(at, { kind: 'iso' }, iso, 1))).toEqual([
+      125, 160, 1000, 80,
+    ]);
     const rise = { kind: 'standard', standard: 'front', movement: 'rise' } as const;
     expect(clicked(at, rise, 9, 1)).toBe(10);
     expect(clicked(at, rise, 10, 1)).toBeNull();

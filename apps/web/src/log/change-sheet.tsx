@@ -17,7 +17,14 @@ import { Dialog } from '../ui/dialog.js';
 import { useReadyNotes } from './ready-notes.js';
 
 /** What is changed on the spot most often, the first with a keyboard of figures. */
-const FIELDS = ['f_number', 'time_s', 'iso', 'movements.rise_mm', 'movements.shift_mm', 'movements.tilt_deg'] as const; // prettier-ignore
+const FIELDS = [
+  'f_number',
+  'time_s',
+  'iso',
+  'movements.rise_mm',
+  'movements.shift_mm',
+  'movements.tilt_deg',
+] as const;
 /** Where it focused, by whichever of them the hand reads on this rig. */
 const READINGS = ['ring_m', 'ring_magnification', 'bed_mm', 'drawn_mm'] as const;
 

@@ -99,13 +99,16 @@ export function shownWhich(
   station: Station,
   frame: number | null,
 ): Which {
-  const all = exposuresOf(station).filter((each) => each.frame === (frame === null ? null : frame + 1)); // prettier-ignore
+  const all = exposuresOf(station).filter(
+    (each) => each.frame === (frame === null ? null : frame + 1),
+  );
   if (all.length === 0) return nextOf(log, stationId, station).which;
   if (all.length === 1) return all[0]!;
   const own = ownLines(log, stationId).filter(counts);
   const times = all.map(
     ({ frame: of, bracket }) =>
-      own.filter((line) => (line.frame ?? null) === of && (line.bracket ?? null) === bracket).length, // prettier-ignore
+      own.filter((line) => (line.frame ?? null) === of && (line.bracket ?? null) === bracket)
+        .length,
   );
   // A round through the bracket is finished before the next begins.
   const least = leastOf(times);

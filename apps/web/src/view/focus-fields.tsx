@@ -36,7 +36,9 @@ const OTHER_WAYS: readonly Row[] = [
   },
 ];
 
-const BED: readonly Row[] = [{ at: '/bed/infinity_mm', label: 'The bed reads at infinity', as: 'mm', clear: true }]; // prettier-ignore
+const BED: readonly Row[] = [
+  { at: '/bed/infinity_mm', label: 'The bed reads at infinity', as: 'mm', clear: true },
+];
 
 /** What the hand then sets: a ring and a bed are engraved for the lens straight. */
 function HandSets() {

@@ -39,7 +39,11 @@ const PATHS: Readonly<Record<string, OwnLensField>> = {
 };
 
 /** How a lens is focused, as it is asked; before sheet film it stands on a bed (common practice, no source). */
-export const OWN_FOCUS = { helicoid: 'by its own ring', bellows: 'on a bed', rail: 'on a rail' } as const; // prettier-ignore
+export const OWN_FOCUS = {
+  helicoid: 'by its own ring',
+  bellows: 'on a bed',
+  rail: 'on a rail',
+} as const;
 export type OwnFocus = keyof typeof OWN_FOCUS;
 
 /** How it is focused: as it was chosen, else as is usual before the format that was. */

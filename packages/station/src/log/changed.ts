@@ -136,7 +136,17 @@ const COMPARED: readonly Compared[] = [
 
 /** Whether a line tells nothing of how it was set: then nothing is known to be otherwise. */
 export const saysNothing = (line: LineSettings): boolean =>
-  [line.f_number, line.time_s, line.iso, line.shutter, line.flash, line.filters, line.movements, line.focus_m, line.held_off].every((each) => each === undefined); // prettier-ignore
+  [
+    line.f_number,
+    line.time_s,
+    line.iso,
+    line.shutter,
+    line.flash,
+    line.filters,
+    line.movements,
+    line.focus_m,
+    line.held_off,
+  ].every((each) => each === undefined);
 
 const known = new WeakMap<
   Logged,

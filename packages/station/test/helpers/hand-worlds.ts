@@ -24,14 +24,22 @@ function plain(station: Station): Station {
     lens,
     // How a tube beside a converter counts is the program’s own reckoning, not a hand’s.
     chain: multiplied
-      ? station.chain.filter((part) => part.kind !== 'board' && !(part.kind === 'adapter' && part.extends_mm)) // prettier-ignore
+      ? station.chain.filter(
+          (part) => part.kind !== 'board' && !(part.kind === 'adapter' && part.extends_mm),
+        )
       : station.chain,
   };
 }
 
 /** How it focuses, where the rig allows it, and what its own scales read. */
 const scales = fc.record({
-  focus_by: fc.constantFrom(undefined, undefined, 'helicoid' as const, 'bellows' as const, 'rail' as const), // prettier-ignore
+  focus_by: fc.constantFrom(
+    undefined,
+    undefined,
+    'helicoid' as const,
+    'bellows' as const,
+    'rail' as const,
+  ),
   zero: maybe(within(-40, 180)),
   onLens: fc.boolean(),
   level: maybe(fc.tuple(within(-1, 1), within(-1, 1))),
@@ -45,7 +53,11 @@ function scaled(
   drawn: typeof scales extends fc.Arbitrary<infer D> ? D : never,
 ): Station {
   const { chain } = station;
-  const draws = chain.length === 0 || chain.some((part) => part.kind === 'view_camera' || (part.kind === 'adapter' && part.extends_mm)); // prettier-ignore
+  const draws =
+    chain.length === 0 ||
+    chain.some(
+      (part) => part.kind === 'view_camera' || (part.kind === 'adapter' && part.extends_mm),
+    );
   const by = draws || drawn.focus_by === 'helicoid' ? drawn.focus_by : undefined;
   const zero = drawn.zero === undefined ? undefined : Math.round(10 * drawn.zero) / 10;
   const made: Station = {
@@ -62,7 +74,10 @@ function scaled(
     camera: {
       ...station.camera,
       ...(drawn.level
-        ? { level_offset_deg: Number(drawn.level[0].toFixed(2)), level_offset_roll_deg: Number(drawn.level[1].toFixed(2)) } // prettier-ignore
+        ? {
+            level_offset_deg: Number(drawn.level[0].toFixed(2)),
+            level_offset_roll_deg: Number(drawn.level[1].toFixed(2)),
+          }
         : {}),
     },
     marks: (station.marks ?? []).map((each) => ({ ...each, must: 'sharp' as const })),
@@ -72,19 +87,48 @@ function scaled(
   return sound(set) ? set : before;
 }
 
-const wide = fc.tuple(fc.oneof(everything, worlds), scales).map(([station, drawn]) => scaled(plain(station), drawn)); // prettier-ignore
+const wide = fc
+  .tuple(fc.oneof(everything, worlds), scales)
+  .map(([station, drawn]) => scaled(plain(station), drawn));
 
 /** Clicks, dots and parts that turn, and a layout that they can be set to. */
 const mechanisms: readonly Change[] = [
   limited({ moves: 'rear', detent_mm: 1, rise_mm: [-30, 30], shift_mm: [-30, 30] }),
   limited({ moves: 'rear', frame_stops: { columns: 4, rows: 2, pitch_mm: [12, 16] } }),
-  limited({ moves: 'rear', frame_stops: { places_mm: [[-9, 0], [0, 6], [9, 0]] } }), // prettier-ignore
+  limited({
+    moves: 'rear',
+    frame_stops: {
+      places_mm: [
+        [-9, 0],
+        [0, 6],
+        [9, 0],
+      ],
+    },
+  }),
   limited({ moves: 'rear', frame_stops: { turns: 4, offset_mm: [8, 8] } }),
-  limited({ moves: 'front', radial_shift_mm: 25, turn_stops_deg: [0, 30, 60, 90, 120, 150], detent_mm: 0.5 }), // prettier-ignore
+  limited({
+    moves: 'front',
+    radial_shift_mm: 25,
+    turn_stops_deg: [0, 30, 60, 90, 120, 150],
+    detent_mm: 0.5,
+  }),
   limited({ moves: 'front', radial_shift_mm: 25, shift_tilt: 'crossed' }),
-  limited({ moves: 'front', radial_shift_mm: 25, radial_tilt_deg: 12, shift_tilt: 'in_line', turn_stops_deg: [0, 90, 180, 270], one_way_tilt: true }), // prettier-ignore
+  limited({
+    moves: 'front',
+    radial_shift_mm: 25,
+    radial_tilt_deg: 12,
+    shift_tilt: 'in_line',
+    turn_stops_deg: [0, 90, 180, 270],
+    one_way_tilt: true,
+  }),
   limited({ moves: 'front', radial_shift_mm: 25, radial_tilt_deg: 12, shift_tilt: 'free' }),
-  limited({ moves: 'front', rear_rise_mm: [-25, 25], rear_shift_mm: [-25, 25], rear_tilt_deg: [-15, 15], detent_deg: 1 }), // prettier-ignore
+  limited({
+    moves: 'front',
+    rear_rise_mm: [-25, 25],
+    rear_shift_mm: [-25, 25],
+    rear_tilt_deg: [-15, 15],
+    detent_deg: 1,
+  }),
 ];
 
 const several = fc
@@ -95,13 +139,19 @@ const several = fc
     fc.constantFrom(...PRESETS),
     fc.boolean(),
     within(-9, 9),
-  ) // prettier-ignore
+  )
   .map(([world, drawn, mechanism, preset, follows, lean]): Station => {
     const { rear_tilt_deg: _t, rear_swing_deg: _s, ...set } = world.movements;
     const { crop: _c, ...rest } = mechanism(plain(world));
     const there: Station = {
       ...rest,
-      movements: { ...set, rise_mm: 0, shift_mm: Math.round(set.shift_mm) % 6, tilt_deg: Math.round(lean), swing_deg: 0 }, // prettier-ignore
+      movements: {
+        ...set,
+        rise_mm: 0,
+        shift_mm: Math.round(set.shift_mm) % 6,
+        tilt_deg: Math.round(lean),
+        swing_deg: 0,
+      },
     };
     const before = scaled(sound(there) ? there : world, { ...drawn, solved: false });
     const laid = preset.of(before);
@@ -120,7 +170,7 @@ const inHand = fc
     within(0, 14),
     within(-180, 180),
     maybe(fc.tuple(within(20, 60), within(18, 50))),
-  ) // prettier-ignore
+  )
   .map(([world, drawn, gap_mm, lean_deg, turn_deg, registers]): Station => {
     const { mosaic: _, ...station } = scaled(plain(world), { ...drawn, solved: false });
     const held = {
@@ -141,5 +191,5 @@ export const handWorlds: fc.Arbitrary<Station> = fc
     { weight: 5, arbitrary: wide },
     { weight: 3, arbitrary: several },
     { weight: 1, arbitrary: inHand },
-  ) // prettier-ignore
+  )
   .filter(sound);

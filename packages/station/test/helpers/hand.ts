@@ -277,7 +277,10 @@ export class Camera {
   tracedInHand(): Traced {
     const { rig, hand, iris } = this;
     const held = rig.held_off!;
-    const beyond = held.lens_register_mm === undefined || held.body_register_mm === undefined ? 0 : held.body_register_mm - held.lens_register_mm; // prettier-ignore
+    const beyond =
+      held.lens_register_mm === undefined || held.body_register_mm === undefined
+        ? 0
+        : held.body_register_mm - held.lens_register_mm;
     const there = {
       ...this.standing,
       aperture: iris,
@@ -300,9 +303,16 @@ const draws = ({ chain }: Station): boolean =>
 
 /** Who focuses, and what multiplies ahead of the movements. */
 export function factorsOf({ chain, lens }: Station): { before: number; own: boolean } {
-  const carrier = chain.findLastIndex((part) => part.kind === 'view_camera' || (part.kind === 'adapter' && part.movement)); // prettier-ignore
-  const before = chain.slice(0, Math.max(0, carrier)).reduce((all, part) => (part.kind === 'multiplier' ? all * part.factor : all), 1); // prettier-ignore
-  const drawn = chain.some(({ kind }) => kind === 'view_camera') || lens.focus_by === 'bellows' || lens.focus_by === 'rail'; // prettier-ignore
+  const carrier = chain.findLastIndex(
+    (part) => part.kind === 'view_camera' || (part.kind === 'adapter' && part.movement),
+  );
+  const before = chain
+    .slice(0, Math.max(0, carrier))
+    .reduce((all, part) => (part.kind === 'multiplier' ? all * part.factor : all), 1);
+  const drawn =
+    chain.some(({ kind }) => kind === 'view_camera') ||
+    lens.focus_by === 'bellows' ||
+    lens.focus_by === 'rail';
   return { before, own: before !== 1 && !drawn };
 }
 
@@ -318,7 +328,12 @@ const turnsAt = ({
   const locked = limits.shift_tilt === 'in_line' || limits.shift_tilt === 'crossed';
   const radial = limits.radial_shift_mm !== undefined;
   const lean = limits.radial_tilt_deg !== undefined || limits.one_way_tilt === true;
-  const any = locked || limits.shift_tilt !== undefined || radial || lean || (limits.turn_stops_deg ?? []).length > 0; // prettier-ignore
+  const any =
+    locked ||
+    limits.shift_tilt !== undefined ||
+    radial ||
+    lean ||
+    (limits.turn_stops_deg ?? []).length > 0;
   return { both: locked || (!radial && !lean), lean, radial, any };
 };
 
@@ -420,7 +435,8 @@ const TAKES: Takes = {
   },
   bed: (camera, { counts }, said, way) => {
     const mm = figure(said);
-    camera.bedMm = counts === 'own' ? { own: mm } : { infinity: way === 'in' ? -mm : way === '' ? 0 : mm }; // prettier-ignore
+    camera.bedMm =
+      counts === 'own' ? { own: mm } : { infinity: way === 'in' ? -mm : way === '' ? 0 : mm };
   },
   draw: (camera, _, said) => {
     camera.drawMm = figure(said);
@@ -439,8 +455,10 @@ const TAKES: Takes = {
   hand: (camera, { holds }, said, way) => {
     if (holds === 'gap') camera.hand.gap = figure(said);
     // The body goes the other way than the lens looks.
-    if (holds === 'right') camera.hand.right = way === '' ? 0 : (way === 'left' ? 1 : -1) * figure(said); // prettier-ignore
-    if (holds === 'down') camera.hand.down = way === '' ? 0 : (way === 'up' ? 1 : -1) * figure(said); // prettier-ignore
+    if (holds === 'right')
+      camera.hand.right = way === '' ? 0 : (way === 'left' ? 1 : -1) * figure(said);
+    if (holds === 'down')
+      camera.hand.down = way === '' ? 0 : (way === 'up' ? 1 : -1) * figure(said);
   },
   iris: (camera, _, said) => {
     const { f_min: widest, f_max: smallest } = camera.rig.lens;

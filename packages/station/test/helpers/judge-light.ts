@@ -37,7 +37,8 @@ function onFilm(givenS: number, exposure: NonNullable<Station['exposure']>): num
 
 /** The f-number by which light gathers: what the cone of light to the sensor’s middle has. */
 const acting = (traced: Traced): number =>
-  (traced.behind * (traced.v + (traced.p - 1) * traced.f * traced.axis[2])) / ((traced.p * traced.f) / traced.n); // prettier-ignore
+  (traced.behind * (traced.v + (traced.p - 1) * traced.f * traced.axis[2])) /
+  ((traced.p * traced.f) / traced.n);
 
 const THIRD = 1 / 3;
 

@@ -40,7 +40,10 @@ function seen(traced: Traced, backAngle = 0): { lens: V3; corners: V3[] } {
       return out([x + dx * c + dy * s, y + dy * c - dx * s, traced.v]);
     }),
   );
-  return { lens: out([-o[0], -o[1], -o[2]]).map((each) => each * Math.hypot(...o)) as unknown as V3, corners }; // prettier-ignore
+  return {
+    lens: out([-o[0], -o[1], -o[2]]).map((each) => each * Math.hypot(...o)) as unknown as V3,
+    corners,
+  };
 }
 
 const between = (a: V3, b: V3): number => {
@@ -356,8 +359,14 @@ function lensIn({ pitch, yaw, body }: Camera, got: Traced): V3 {
 }
 
 /** A layout that the gear cannot be set to is told so, and not promised. */
-const SAID: ReadonlySet<string> = new Set(['lean_lost', 'out_of_reach', 'between_stops', 'standard_still',
-  'focus_lost', 'no_frames']); // prettier-ignore
+const SAID: ReadonlySet<string> = new Set([
+  'lean_lost',
+  'out_of_reach',
+  'between_stops',
+  'standard_still',
+  'focus_lost',
+  'no_frames',
+]);
 
 /** The station with its back, or its lens, where a frame was promised. */
 function placedAt(

@@ -37,7 +37,10 @@ function snapped(id: ControlId, value: number): number {
 
 /** A back on dots stands at one of them. */
 const onDot = (dots: readonly number[], value: number): number =>
-  dots.reduce((best, mm) => (Math.abs(mm - value) < Math.abs(best - value) ? mm : best), dots[0] ?? value); // prettier-ignore
+  dots.reduce(
+    (best, mm) => (Math.abs(mm - value) < Math.abs(best - value) ? mm : best),
+    dots[0] ?? value,
+  );
 
 /** The scale for those who listen: where each stretch begins and ends. */
 const described = (scale: Scale): string => scale.segments.map(stretchWords).join('; ');
