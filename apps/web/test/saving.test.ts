@@ -2,7 +2,15 @@ import { leanReadAnew, newStation, withLeanChecked, type Station } from '@gangwa
 
 import { type Draft } from '../src/records/drafts.js';
 
-import { closed, gestureEnded, redone, typing, undone } from '../src/store/station.js';
+import {
+  closed,
+  gestureEnded,
+  keptMine,
+  redone,
+  tookTheirs,
+  typing,
+  undone,
+} from '../src/store/station.js';
 import { around, ID, makeStored, settle, until } from './helpers/saver.js';
 
 describe('saving', () => {
@@ -109,6 +117,46 @@ describe('saving', () => {
     expect(open().present.aperture).toBe(11);
     await settle(saver, open);
     expect(server.stored.document.aperture).toBe(11);
+  });
+
+  it('a draft on old ground is asked about, again after a reload, and never sent over the other', async () => {
+    const first = around();
+    await first.saver.open(ID);
+    first.edit(11);
+    first.saver.keep();
+    // Meanwhile it is saved from elsewhere.
+    const theirs = { ...makeStored(), revision: 2 };
+    theirs.document = { ...theirs.document, aperture: 16 };
+    for (let reload = 0; reload < 2; reload++) {
+      const again = around(first.shelf, theirs, first.room);
+      await again.saver.open(ID);
+      expect(again.open().save).toMatchObject({ kind: 'conflict', current: { revision: 2 } });
+      expect(again.open().present.aperture).toBe(11);
+      again.saver.leave();
+      again.store.dispatch(closed());
+      expect((await again.drafts.find(ID, 'tab'))!.draft).toMatchObject({ baseRevision: 1 });
+      expect(again.server.puts).toBe(0);
+    }
+    const mine = around(first.shelf, theirs, first.room);
+    await mine.saver.open(ID);
+    mine.store.dispatch(keptMine());
+    await settle(mine.saver, mine.open);
+    expect(mine.server.stored).toMatchObject({ revision: 3, document: { aperture: 11 } });
+    expect(mine.server.holds).toEqual([2]);
+  });
+
+  it('taking the other and leaving at once leaves no draft behind', async () => {
+    const first = around();
+    await first.saver.open(ID);
+    first.edit(11);
+    first.saver.keep();
+    const again = around(first.shelf, { ...makeStored(), revision: 2 }, first.room);
+    await again.saver.open(ID);
+    again.store.dispatch(tookTheirs({ at: 1 }));
+    again.saver.leave();
+    again.store.dispatch(closed());
+    expect(await again.drafts.find(ID, 'tab')).toBeNull();
+    expect(again.server.puts).toBe(0);
   });
 
   it('opens once the server answers again', async () => {

@@ -178,8 +178,11 @@ function transitions<T>(settled: Settled<T>) {
         save,
         typed,
         faulty = false,
+        baseRevision = stored.revision,
       }: {
         stored: StoredDocument;
+        /** What the document was edited from, where that is not what is stored. */
+        baseRevision?: number;
         present: T;
         save: SaveState<T>;
         typed: Readonly<Record<string, string>>;
@@ -190,7 +193,7 @@ function transitions<T>(settled: Settled<T>) {
       open: {
         id: stored.id,
         jobId: stored.jobId ?? '',
-        baseRevision: stored.revision,
+        baseRevision,
         present,
         past: [],
         future: [],

@@ -252,15 +252,18 @@ export function makeSaver<T>(around: Surroundings<T>) {
     const same = equal(draft.document, document);
     const ownAnswerLost = isOwn(document, draft.unanswered);
     const upToDate = draft.baseRevision === stored.revision || ownAnswerLost;
+    const conflict = !same && !upToDate;
     dispatch(
       actions.opened({
         stored,
+        // Until a person decides, the draft is what it was: on old ground, and never sent over the other.
+        ...(conflict ? { baseRevision: draft.baseRevision } : {}),
         present: same ? document : draft.document,
         save: same
           ? saved
-          : upToDate
-            ? { kind: 'pending' }
-            : { kind: 'conflict', current: { ...stored, kept } },
+          : conflict
+            ? { kind: 'conflict', current: { ...stored, kept } }
+            : { kind: 'pending' },
         typed: draft.typed,
         faulty,
       }),
@@ -270,10 +273,10 @@ export function makeSaver<T>(around: Surroundings<T>) {
     if (!same && upToDate) void run();
   }
 
-  /** Leaving a document with an edit on its way: keep it, and send it without waiting. */
+  /** Leaving a document: what is on its way is kept and sent without waiting; what is settled leaves no draft. */
   function leave(): void {
     const left = openNow();
-    if (!left || left.save.kind === 'saved') return;
+    if (!left) return;
     keep();
     if (left.save.kind === 'pending') void sendLeft(left, left.baseRevision);
   }
