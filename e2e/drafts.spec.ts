@@ -187,3 +187,24 @@ test('what is open stays when a later look fails; what is opened meanwhile comes
   }
   await expect(focal).toHaveValue('37');
 });
+
+test('a rig left while the server is away waits in the list, and is sent from there', async ({
+  page,
+}) => {
+  const { id } = await copyRig(13);
+  const name = unique('Left behind');
+  await page.goto(`${ADDRESS}/rigs/${id}`);
+  await expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
+  // Only saves are lost: the list itself can still be read.
+  await page.route(`**/api/rigs/${id}`, (route) =>
+    route.request().method() === 'PUT' ? route.abort() : route.fallback(),
+  );
+  await page.getByLabel('Name of the rig').fill(name);
+  await page.getByLabel('Name of the rig').press('Enter');
+  await expect(page.getByRole('status').filter({ hasText: 'Kept here' })).toBeVisible();
+  await page.getByRole('link', { name: 'Rigs' }).click();
+  await expect(page.getByText('Edits wait to be sent')).toBeVisible();
+  await page.unroute(`**/api/rigs/${id}`);
+  await expect(page.getByText('Edits wait to be sent')).toBeHidden();
+  expect((await get<Item>(`rigs/${id}`)).document.name).toBe(name);
+});

@@ -307,6 +307,21 @@ describe('a back that leans comes nearer as it goes across', () => {
     expect(PRESETS.find(({ id }) => id === 'row')!.of(single)).toMatch(/past infinity/);
   });
 
+  it('so is one that bellows do not go to', () => {
+    // At infinity the draw is 50/a_z² mm straight on, and 0.755 mm less at frame 3.
+    const on = (least: number): Station => ({
+      ...row(null),
+      chain: [{ kind: 'view_camera', bellows_min_mm: least, bellows_max_mm: 300 }],
+    });
+    const past = (least: number) =>
+      reportMosaic(on(least), on(least).mosaic!).problems.find(({ code }) => code === 'focus_lost');
+    const draw = 50 / a ** 2 - by;
+    expect(past(draw + 0.02)!.message).toMatch(
+      /at frame 3 the bellows would have to be 0\.02 mm shorter/,
+    );
+    expect(past(draw - 0.02)).toBeUndefined();
+  });
+
   it('reads as sentences, one full stop each', () => {
     for (const line of orderLines(ordersOf(row(1)).orders)) expect(line).toMatch(/[^.]\.$/);
   });

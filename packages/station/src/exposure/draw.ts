@@ -2,7 +2,7 @@ import { rigFacts } from '../optical/facts.js';
 import { bellowsStops, distanceAtMagnificationMm, magnificationAt } from '@gangway/optics';
 import type { Station } from '../document/station.js';
 import { bareFocus, setupOf } from '../optical/setup.js';
-import { drawMm, extensionSetMm } from '../rig/draw.js';
+import { drawMm, extensionSetMm } from '../optical/draw.js';
 import { finite } from '../words/finite.js';
 import { exposureReport } from './report.js';
 

@@ -2,7 +2,7 @@ import type { Station } from '../document/station.js';
 import type { KitItem, KitItemOf } from '../kit/schema.js';
 import { layoutOf } from '../mosaic/layout.js';
 import { setupOf } from '../optical/setup.js';
-import { drawMm, extensionSetMm } from '../rig/draw.js';
+import { drawMm, extensionSetMm } from '../optical/draw.js';
 import { mm } from '../words/format.js';
 import { KIND_NAMES } from '../words/names.js';
 import { lengthsOf } from '../document/lengths.js';

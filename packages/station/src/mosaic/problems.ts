@@ -8,7 +8,7 @@ import { findable, withinCarrier } from './carrier.js';
 import type { Depths } from './depths.js';
 import { joinedOf, type Joined } from './joined.js';
 import { overlapOf, refocuses, setupAtFrame, tooManyFrames, type Layout } from './layout.js';
-import { missedMm } from '../optical/missed.js';
+import { bellowsMissedMm, missedMm } from '../optical/missed.js';
 import { cornersPast } from './light.js';
 import { FLAT_ENDS_DEG, type MosaicPicture } from './picture.js';
 import { leanLost } from './series.js';
@@ -70,11 +70,14 @@ const leanTurnedAway: Look = ({ station, layout }) => {
 
 const focusLost: Look = ({ station, layout }) => {
   if (!refocuses(station)) return [];
-  const missed = layout.frames.map((_, i) => missedMm(setupAtFrame(station, layout, i)));
+  const bellows = layout.s.facts.lengths.bellows !== null;
+  const missed = layout.frames.map((_, i) =>
+    (bellows ? bellowsMissedMm : missedMm)(setupAtFrame(station, layout, i)),
+  );
   const frames = which(layout, (i) => missed[i] !== 0);
   if (frames.length === 0) return [];
   const most = missed.reduce((a, b) => (Math.abs(b) > Math.abs(a) ? b : a));
-  return stop('focus_lost', { frames, byMm: most });
+  return stop('focus_lost', { frames, byMm: most, bellows });
 };
 
 const apart: Look = ({ joined: { gap } }) => (gap ? stop('apart', gap) : []);

@@ -1,5 +1,6 @@
 import { REGISTER_PLAY_MM } from '@gangway/optics';
 import { focusControl, standsBare } from '../document/focusing.js';
+import { drawMm, extensionSetMm } from './draw.js';
 import { settingOf, type Setup } from './setup.js';
 
 /** Rounding of a focus that was typed or found, as a magnification. */
@@ -24,3 +25,13 @@ export function missedM(s: Setup): number {
 
 /** The same as draw, mm. */
 export const missedMm = (s: Setup): number => missedM(s) * (s.focalLengthMm / s.ahead);
+
+/** By how much a setting asks bellows to be longer than they go, mm; below 0: shorter. */
+export function bellowsMissedMm(s: Setup): number {
+  const { lengths } = s.facts;
+  if (!lengths.bellows) return 0;
+  const { bellows_min_mm: least, bellows_max_mm: most } = lengths.bellows;
+  const draw = drawMm(lengths, extensionSetMm(s));
+  if (draw < least - 1e-6) return draw - least;
+  return draw > most + 1e-6 ? draw - most : 0;
+}

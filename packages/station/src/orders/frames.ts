@@ -13,12 +13,14 @@ import { seriesTurn } from '../mosaic/series.js';
 import { mechanicsOf, turningAt, turningOf, type Turning } from '../optical/turning.js';
 import { degrees, mm, trimmed, type Units } from '../words/format.js';
 import { moveSaid, standardSaid } from '../words/hands.js';
+import { clicksSaid } from './clicks-said.js';
 import { dotSaid } from './dots.js';
 import { readingOrder } from './focus.js';
 import { printedReading, readingsOf } from './focusing.js';
-import { clicksSaid, figuresIn, settingOn, turnedSaid, turnedSettings } from './moves.js';
+import { settingOn } from './moves.js';
 import { SEEN, type Order, type Setting } from './order.js';
 import { frameReleaseSaid } from './release.js';
+import { figuresIn, turnedSaid, turnedSettings } from './turns.js';
 
 /** The frames of a mosaic, in order, each with what is set for it. */
 

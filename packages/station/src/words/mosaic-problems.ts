@@ -22,8 +22,22 @@ export const MOSAIC_SAYS = {
   no_frames: (_: null) => 'No frame is laid out yet; add one, or choose another pattern.',
   lean_lost: ({ frames, part }: { frames: readonly number[]; part: string }) =>
     `The lean is lost at ${framesSaid(frames)}: shift and lean sit on one part, and turning ${part} to shift there turns the lean away. Lay the frames out along the way that it leans, or take the lean off.`,
-  focus_lost: ({ frames, byMm }: { frames: readonly number[]; byMm: number }) =>
-    `The back leans, so the focus goes along as it is moved: at ${framesSaid(frames)} it lies ${mm(Math.abs(byMm), Math.abs(byMm) < 1 ? 2 : 1)} ${byMm < 0 ? 'past infinity' : 'past the closest'}. Lean the back less, or lay the frames closer together.`,
+  focus_lost: ({
+    frames,
+    byMm,
+    bellows,
+  }: {
+    frames: readonly number[];
+    /** The worst of them: below 0 past infinity, or bellows that are too long. */
+    byMm: number;
+    bellows: boolean;
+  }) => {
+    const by = mm(Math.abs(byMm), Math.abs(byMm) < 1 ? 2 : 1);
+    const past = bellows
+      ? `the bellows would have to be ${by} ${byMm < 0 ? 'shorter' : 'longer'} than they go`
+      : `it lies ${by} ${byMm < 0 ? 'past infinity' : 'past the closest'}`;
+    return `The back leans, so the focus goes along as it is moved: at ${framesSaid(frames)} ${past}. Lean the back less, or lay the frames closer together.`;
+  },
   out_of_reach: ({
     standard,
     frames,

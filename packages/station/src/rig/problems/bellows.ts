@@ -1,4 +1,4 @@
-import { drawMm, extensionSetMm } from '../draw.js';
+import { drawMm, extensionSetMm } from '../../optical/draw.js';
 import type { ChainPart } from '../../document/station.js';
 import type { Setup } from '../../optical/setup.js';
 import type { SettingCheck } from './problem.js';

@@ -1,7 +1,7 @@
 import { bellowsDrawMm } from '@gangway/optics';
 import type { ChainPart } from '../document/station.js';
-import type { Setup } from '../optical/setup.js';
 import type { Lengths } from '../document/lengths.js';
+import type { Setup } from './setup.js';
 
 /** How far bellows and standards are drawn out. */
 
