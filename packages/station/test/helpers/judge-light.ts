@@ -101,17 +101,6 @@ function timeFaults(
   const readN = meter.through_lens ? read * factor : read;
   const put = takenBy(camera, exposure);
   const wantedS = meterS * (acting(traced) / readN) ** 2 * isoOver(exposure) * 2 ** (put + more);
-  looked.add('exposure');
-  return takenFaults(camera, exposure, wantedS, told);
-}
-
-/** Each exposure of a bracket as it was taken, against what the meter asked. */
-function takenFaults(
-  camera: Camera,
-  exposure: NonNullable<Station['exposure']>,
-  wantedS: number,
-  told: string,
-): string[] {
   const { frames: count, step_stops: step } = exposure.brackets ?? { frames: 1, step_stops: 0 };
   const all = Array.from(
     { length: count },
@@ -120,6 +109,17 @@ function takenFaults(
   // Within a tenth of the end of a film’s table a hair of the stop decides whether there is a time.
   const end = exposure.reciprocity?.table?.at(-1)?.metered_s;
   if (end !== undefined && all.some((each) => Math.abs(Math.log2(each / end)) < 0.2)) return [];
+  looked.add('exposure');
+  return takenFaults(camera, exposure, all, told);
+}
+
+/** Each exposure of a bracket as it was taken, against what the meter asked. */
+function takenFaults(
+  camera: Camera,
+  exposure: NonNullable<Station['exposure']>,
+  all: readonly number[],
+  told: string,
+): string[] {
   const wanted = all.filter((each) => reciprocal(each, exposure) !== null);
   const given = camera.times.length > 1 ? camera.times.slice(1) : camera.times;
   if (given.length !== wanted.length) {
