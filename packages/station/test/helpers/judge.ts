@@ -227,6 +227,7 @@ export function tried(
     exposure && !exposure.flash ? exposure.brackets_s.filter((s) => s !== null).length : 0;
   // A focus that no ring gives is said to be none.
   const reached = cannot(planned) === null;
+  if (!reached) looked.add('cannot be set, and is told so');
   const timeTold = orders.find(({ id }) => id === 'time')?.detail ?? '';
   const exposed = (traced: Traced): string[] =>
     reached && exposure?.problems.every(({ severity }) => severity !== 'stop')
